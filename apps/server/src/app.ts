@@ -1,0 +1,117 @@
+import { join } from 'node:path';
+import express, { Router, type Express } from 'express';
+import session from 'express-session';
+import helmet from 'helmet';
+import { pino, type Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Config } from './config.ts';
+import * as http from './http/index.ts';
+import { openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
+import { Unknown } from './studio/index.ts';
+
+/** Largest body taken. Phrases are text; two megabytes is a book of them. Our choice. */
+const LARGEST_BODY = '2mb';
+
+/** A person stays signed in this long after their last request, milliseconds. Our choice. */
+const SESSION_MS = 14 * 24 * 60 * 60 * 1000;
+
+/** The application and what must be closed with it. */
+export interface App {
+  readonly express: Express;
+  readonly store: Store;
+  readonly log: Logger;
+  close(): Promise<void>;
+}
+
+/** Puts the server together over a migrated database. `now` is the clock; tests pass their own. */
+export async function makeApp(config: Config, now: () => Date = () => new Date()): Promise<App> {
+  const log = pino({ level: config.logLevel, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] });
+  const store = openStore(config.databaseUrl);
+  const sessions = sessionStore(config.databaseUrl, session);
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith('/api') } }));
+  app.use(headers(config));
+  app.use('/api/health', http.healthRouter(store));
+  app.use('/api', http.sameOriginOnly);
+  app.use(
+    '/api',
+    session({
+      name: http.SESSION_COOKIE,
+      secret: await sessionSecret(store),
+      store: sessions.store,
+      resave: false,
+      rolling: true,
+      saveUninitialized: false,
+      cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookie, maxAge: SESSION_MS },
+    }),
+  );
+  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowVisitor(store, now), api(store, now));
+  if (config.webFolder) serveWeb(app, config.webFolder);
+  app.use(http.refuse);
+  await sweepSessions(store);
+  const sweeping = setInterval(
+    () => {
+      sweepSessions(store).catch((error: unknown) => log.warn({ err: error }, 'old sessions stay for now'));
+    },
+    60 * 60 * 1000,
+  );
+  sweeping.unref();
+  return {
+    express: app,
+    store,
+    log,
+    async close() {
+      clearInterval(sweeping);
+      await sessions.close();
+      await store.close();
+    },
+  };
+}
+
+function headers({ secureCookie }: Config) {
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        fontSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: secureCookie,
+  });
+}
+
+function api(store: Store, now: () => Date): Router {
+  const router = Router();
+  router.use('/session', http.sessionRouter(store, now));
+  router.use('/requests', http.requestsRouter());
+  router.use('/transcriptions', http.transcriptionsRouter());
+  router.use('/sections', http.sectionsRouter());
+  router.use('/phrases', http.phrasesRouter());
+  router.use('/pieces', http.piecesRouter());
+  router.use('/entries', http.entriesRouter());
+  router.use('/ledger', http.ledgerRouter());
+  router.use('/students', http.studentsRouter());
+  router.use(() => {
+    throw new Unknown('There is nothing at this address.');
+  });
+  return router;
+}
+
+function serveWeb(app: Express, folder: string): void {
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  app.get('/{*path}', (_request, response) => {
+    response.sendFile(join(folder, 'index.html'));
+  });
+}

@@ -1,0 +1,108 @@
+import { randomUUID } from 'node:crypto';
+import { addPerson, addStudio, isEmpty, type Store } from '../store/index.ts';
+import {
+  addPhrase,
+  addSection,
+  askForSong,
+  assignPiece,
+  changeSetUp,
+  dayOf,
+  hashPassword,
+  moveRequest,
+  postEntry,
+  showTranscription,
+  visitOf,
+  type Visit,
+} from '../studio/index.ts';
+import { demoSignIns, demoStudio } from './people.ts';
+import { demoRequests, demoSongs, type DemoPhrase, type DemoSong } from './songs.ts';
+
+export { demoSignIns } from './people.ts';
+
+const DAY_MS = 24 * 60 * 60 * 1000;
+
+/**
+ * Enters the made-up studio if the database is empty, through the same doors as people do; days count back
+ * from `now`. Returns its name, or undefined when the database holds a studio already.
+ */
+export async function enterDemoStudio(store: Store, now: Date): Promise<string | undefined> {
+  return store.atOnce(async (inside) => {
+    await inside.rows('SELECT pg_advisory_xact_lock($1::bigint)', [DEMO_LOCK]);
+    if (!(await isEmpty(inside))) return undefined;
+    const demo = await DemoStudio.open(inside, now);
+    for (const song of demoSongs) await demo.song(song);
+    for (const request of demoRequests) await demo.request(request);
+    return demoStudio.name;
+  });
+}
+
+/** Keeps two servers from entering it twice. Our choice of number. */
+const DEMO_LOCK = 7_201_119;
+
+class DemoStudio {
+  readonly #store: Store;
+  readonly #now: Date;
+  readonly #ids: ReadonlyMap<string, string>;
+
+  private constructor(store: Store, now: Date, ids: ReadonlyMap<string, string>) {
+    this.#store = store;
+    this.#now = now;
+    this.#ids = ids;
+  }
+
+  static async open(store: Store, now: Date): Promise<DemoStudio> {
+    const studioId = await addStudio(store, demoStudio);
+    const ids = new Map<string, string>();
+    for (const { signInName, password, role, name, frets } of demoSignIns) {
+      const passwordHash = await hashPassword(password);
+      ids.set(signInName, await addPerson(store, { studioId, role, name, signInName, passwordHash, frets }));
+    }
+    return new DemoStudio(store, now, ids);
+  }
+
+  async #visit(signInName: string, daysAgo: number): Promise<Visit> {
+    const moment = new Date(this.#now.getTime() - daysAgo * DAY_MS);
+    const visit = await visitOf(this.#store, this.#ids.get(signInName) ?? '', moment);
+    if (!visit) throw new Error(`the demo studio has nobody called ${signInName}`);
+    return visit;
+  }
+
+  async request(request: (typeof demoRequests)[number]): Promise<void> {
+    const { student, askedDaysAgo, wantedInDays, ...rest } = request;
+    const visit = await this.#visit(student, askedDaysAgo);
+    await askForSong(visit, { ...rest, wantedBy: this.#dayIn(visit, wantedInDays) });
+  }
+
+  async song({ student, askedDaysAgo, wantedInDays, setUp, sections, ...parts }: DemoSong): Promise<void> {
+    const { partsWanted, partsNotWanted, remarks } = parts;
+    const { title, whose } = setUp;
+    const asking = await this.#visit(student, askedDaysAgo);
+    const wantedBy = wantedInDays === null ? null : this.#dayIn(asking, wantedInDays);
+    const request = await askForSong(asking, { title, whose, partsWanted, partsNotWanted, remarks, wantedBy });
+    const teacher = await this.#visit('mara', askedDaysAgo - 1);
+    const accepted = await moveRequest(teacher, request.id, { version: request.version, state: 'accepted' });
+    const { id, version, frets } = await showTranscription(teacher, accepted.transcriptionId ?? '');
+    await changeSetUp(teacher, id, { ...setUp, frets, version });
+    for (const { phrases, ...section } of sections) {
+      const { id: sectionId } = await addSection(teacher, id, section);
+      for (const phrase of phrases) await this.#phrase(student, sectionId, phrase);
+    }
+  }
+
+  async #phrase(student: string, sectionId: string, { name, text, tempos, results = [] }: DemoPhrase): Promise<void> {
+    const firstDay = results[0]?.[0] ?? 1;
+    const teacher = await this.#visit('mara', firstDay);
+    const phrase = await addPhrase(teacher, sectionId, { name, text });
+    if (!tempos) return;
+    const [startBpm, targetBpm] = tempos;
+    const piece = await assignPiece(teacher, { phraseId: phrase.id, startBpm, targetBpm });
+    for (const [daysAgo, bpm, outcome, medium] of results) {
+      const visit = await this.#visit(medium === 'ink' ? 'mara' : student, daysAgo);
+      await postEntry(visit, piece.id, { id: randomUUID(), bpm, outcome, remark: '' });
+    }
+  }
+
+  #dayIn(visit: Visit, days: number): string {
+    return dayOf(visit, new Date(this.#now.getTime() + days * DAY_MS));
+  }
+}

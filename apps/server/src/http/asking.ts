@@ -1,0 +1,58 @@
+import { check, idParams, type CheckContext } from '@jam-ledger/contract';
+import type { Request, RequestHandler } from 'express';
+import type { Schema } from 'joi';
+import { dayOf, Invalid, type Visit } from '../studio/index.ts';
+import { NotSignedIn } from './errors.ts';
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    /** Who is asking; undefined when nobody is signed in. */
+    visit?: Visit;
+  }
+}
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: string;
+    studioId: string;
+  }
+}
+
+/** The visit of the person signed in. @throws NotSignedIn */
+export function visitOf(request: Request): Visit {
+  if (!request.visit) throw new NotSignedIn();
+  return request.visit;
+}
+
+/** The body, checked; days are checked against today in the studio. @throws Invalid */
+export function bodyOf<T>(request: Request, schema: Schema<T>): T {
+  const context = request.visit ? { today: dayOf(request.visit) } : {};
+  return sound(schema, request.body, context);
+}
+
+/** The query, checked. @throws Invalid */
+export function queryOf<T>(request: Request, schema: Schema<T>): T {
+  return sound(schema, { ...request.query });
+}
+
+/** The id in the path, checked. @throws Invalid */
+export function idOf(request: Request): string {
+  return sound(idParams, { id: request.params['id'] }).id;
+}
+
+function sound<T>(schema: Schema<T>, value: unknown, context: CheckContext = {}): T {
+  const checked = check(schema, value, context);
+  if (!checked.ok) throw new Invalid(checked.problems);
+  return checked.value;
+}
+
+/** Answers a signed-in person's request with what `ask` gives, as JSON. */
+export function answer(
+  ask: (visit: Visit, request: Request) => Promise<unknown>,
+  status: 200 | 201 = 200,
+): RequestHandler {
+  return async (request, response) => {
+    const value = await ask(visitOf(request), request);
+    response.status(status).json(value);
+  };
+}

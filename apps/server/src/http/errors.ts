@@ -1,0 +1,72 @@
+import { randomUUID } from 'node:crypto';
+import type { ErrorAnswer, ErrorCode } from '@jam-ledger/contract';
+import type { ErrorRequestHandler } from 'express';
+import { Invalid, NotYours, Stale, Unknown, WrongSignIn } from '../studio/index.ts';
+
+/** Nobody is signed in. */
+export class NotSignedIn extends Error {
+  constructor() {
+    super('Sign in first.');
+  }
+}
+
+/** A change was asked for from a page that is not ours. */
+export class OtherOrigin extends Error {
+  constructor() {
+    super('Changes are accepted from the pages of this studio only.');
+  }
+}
+
+interface Refusal {
+  readonly status: number;
+  readonly error: ErrorAnswer['error'];
+}
+
+/** The one place where trouble becomes an answer. Never shows a stack. */
+export const refuse: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  if (response.headersSent) {
+    next(error);
+    return;
+  }
+  const refusal = refusalOf(error);
+  if (refusal.status >= 500) request.log.error({ err: error, reference: refusal.error.reference }, 'broken request');
+  const answer: ErrorAnswer = { error: refusal.error };
+  response.status(refusal.status).json(answer);
+};
+
+function refusalOf(error: unknown): Refusal {
+  const plain = (status: number, code: ErrorCode, message: string): Refusal => ({ status, error: { code, message } });
+  if (error instanceof NotSignedIn) return plain(401, 'not-signed-in', error.message);
+  if (error instanceof WrongSignIn) return plain(401, 'wrong-sign-in', error.message);
+  if (error instanceof OtherOrigin) return plain(403, 'other-origin', error.message);
+  if (error instanceof NotYours) return plain(403, 'not-yours', error.message);
+  if (error instanceof Unknown) return plain(404, 'unknown', error.message);
+  if (error instanceof Stale)
+    return { status: 409, error: { code: 'stale', message: error.message, current: error.current } };
+  if (error instanceof Invalid)
+    return { status: 422, error: { code: 'invalid', message: error.message, problems: error.problems } };
+  return bodyRefusal(error) ?? broken();
+}
+
+/** What the body parser says of a body it could not take. */
+function bodyRefusal(error: unknown): Refusal | undefined {
+  const type = error instanceof Error && 'type' in error ? error.type : undefined;
+  const body = (message: string) => [{ field: 'body', message }];
+  if (type === 'entity.too.large') {
+    const message = 'This is more than can be sent at once (2 MB).';
+    return { status: 413, error: { code: 'too-large', message, problems: body(message) } };
+  }
+  if (typeof type === 'string' && /^(entity|encoding|charset|request|stream)\./.test(type)) {
+    const message = 'The body could not be read; it must be JSON.';
+    return { status: 400, error: { code: 'unreadable', message, problems: body(message) } };
+  }
+  if (error instanceof URIError)
+    return { status: 400, error: { code: 'unreadable', message: 'The address could not be read.' } };
+  return undefined;
+}
+
+function broken(): Refusal {
+  const reference = randomUUID().slice(0, 8);
+  const message = `Something broke on our side; nothing half-done was kept. Tell the studio this number: ${reference}.`;
+  return { status: 500, error: { code: 'broken', message, reference } };
+}

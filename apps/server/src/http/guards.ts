@@ -1,0 +1,34 @@
+import type { RequestHandler } from 'express';
+import type { Store } from '../store/index.ts';
+import { visitOf } from '../studio/index.ts';
+import { OtherOrigin } from './errors.ts';
+
+const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** Refuses changes that a page of another origin sends with our cookie. */
+export const sameOriginOnly: RequestHandler = (request, _response, next) => {
+  if (READING.has(request.method)) {
+    next();
+    return;
+  }
+  const { origin, host } = request.headers;
+  const site = request.headers['sec-fetch-site'];
+  const ownSite = site === undefined || site === 'same-origin' || site === 'none';
+  const ownOrigin = origin === undefined || hostOf(origin) === host;
+  if (!ownSite || !ownOrigin) throw new OtherOrigin();
+  next();
+};
+
+function hostOf(origin: string): string | undefined {
+  return URL.canParse(origin) ? new URL(origin).host : undefined;
+}
+
+/** Looks up who is signed in, anew for every request, so that a role taken away is gone at once. */
+export function knowVisitor(store: Store, now: () => Date): RequestHandler {
+  return async (request, _response, next) => {
+    const { personId } = request.session;
+    const visit = personId === undefined ? undefined : await visitOf(store, personId, now());
+    if (visit) request.visit = visit;
+    next();
+  };
+}

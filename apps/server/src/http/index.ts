@@ -1,0 +1,7 @@
+export { refuse } from './errors.ts';
+export { knowVisitor, sameOriginOnly } from './guards.ts';
+export { healthRouter } from './health.ts';
+export { entriesRouter, ledgerRouter, piecesRouter, studentsRouter } from './pieces.ts';
+export { requestsRouter } from './requests.ts';
+export { SESSION_COOKIE, sessionRouter } from './session.ts';
+export { phrasesRouter, sectionsRouter, transcriptionsRouter } from './transcriptions.ts';

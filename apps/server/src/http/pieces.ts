@@ -1,0 +1,67 @@
+import {
+  entryChangeSchema,
+  entrySchema,
+  ledgerQuerySchema,
+  pieceChangeSchema,
+  pieceSchema,
+} from '@jam-ledger/contract';
+import { Router } from 'express';
+import {
+  assignPiece,
+  changePiece,
+  listStudents,
+  postEntry,
+  showLedger,
+  showPiece,
+  strikeEntry,
+} from '../studio/index.ts';
+import { answer, bodyOf, idOf, queryOf } from './asking.ts';
+
+/** Practice pieces: assigned, shown, changed, and the entries posted to them. */
+export function piecesRouter(): Router {
+  const router = Router();
+  router.post(
+    '/',
+    answer((visit, request) => assignPiece(visit, bodyOf(request, pieceSchema)), 201),
+  );
+  router.get(
+    '/:id',
+    answer((visit, request) => showPiece(visit, idOf(request))),
+  );
+  router.put(
+    '/:id',
+    answer((visit, request) => changePiece(visit, idOf(request), bodyOf(request, pieceChangeSchema))),
+  );
+  router.post(
+    '/:id/entries',
+    answer((visit, request) => postEntry(visit, idOf(request), bodyOf(request, entrySchema)), 201),
+  );
+  return router;
+}
+
+/** Entries: struck out and put back. */
+export function entriesRouter(): Router {
+  const router = Router();
+  router.put(
+    '/:id',
+    answer((visit, request) => strikeEntry(visit, idOf(request), bodyOf(request, entryChangeSchema))),
+  );
+  return router;
+}
+
+/** The ledger of a student. */
+export function ledgerRouter(): Router {
+  const router = Router();
+  router.get(
+    '/',
+    answer((visit, request) => showLedger(visit, queryOf(request, ledgerQuerySchema).studentId)),
+  );
+  return router;
+}
+
+/** The students of the studio. */
+export function studentsRouter(): Router {
+  const router = Router();
+  router.get('/', answer(listStudents));
+  return router;
+}

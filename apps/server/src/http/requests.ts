@@ -1,0 +1,19 @@
+import { requestMoveSchema, requestSchema } from '@jam-ledger/contract';
+import { Router } from 'express';
+import { askForSong, listRequests, moveRequest } from '../studio/index.ts';
+import { answer, bodyOf, idOf } from './asking.ts';
+
+/** Requests: ask, list, accept, decline, withdraw. */
+export function requestsRouter(): Router {
+  const router = Router();
+  router.get('/', answer(listRequests));
+  router.post(
+    '/',
+    answer((visit, request) => askForSong(visit, bodyOf(request, requestSchema)), 201),
+  );
+  router.post(
+    '/:id/state',
+    answer((visit, request) => moveRequest(visit, idOf(request), bodyOf(request, requestMoveSchema))),
+  );
+  return router;
+}

@@ -1,0 +1,90 @@
+import { signInSchema, type ErrorAnswer } from '@jam-ledger/contract';
+import { Router, type Request, type RequestHandler } from 'express';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import { SignInCounts, type Store } from '../store/index.ts';
+import { describeMe, signIn, visitOf as openVisit, WrongSignIn } from '../studio/index.ts';
+import { answer, bodyOf } from './asking.ts';
+
+/** A wrong sign-in is answered no sooner than this, milliseconds. Our choice. */
+const WRONG_ANSWER_MS = 700;
+
+/** Wrong sign-ins allowed in a window: for one name from one address, and for one address. Our choice. */
+const LIMITS = { windowMs: 15 * 60 * 1000, perName: 10, perAddress: 60 } as const;
+
+/** Signing in and out, and who is signed in. */
+export function sessionRouter(store: Store, now: () => Date): Router {
+  const router = Router();
+  router.get(
+    '/',
+    answer((visit) => Promise.resolve(describeMe(visit))),
+  );
+  router.post(
+    '/',
+    limit(store, 'address:', LIMITS.perAddress, addressOf),
+    limit(store, 'name:', LIMITS.perName, nameOf),
+    signInHandler(store, now),
+  );
+  router.delete('/', async (request, response) => {
+    await new Promise<void>((done, fail) => {
+      request.session.destroy((error: unknown) => {
+        if (error) fail(error instanceof Error ? error : new Error('the session could not be ended'));
+        else done();
+      });
+    });
+    response.clearCookie(SESSION_COOKIE).status(204).end();
+  });
+  return router;
+}
+
+/** The name of the session cookie. */
+export const SESSION_COOKIE = 'jam.sid';
+
+function signInHandler(store: Store, now: () => Date): RequestHandler {
+  return async (request, response) => {
+    const started = Date.now();
+    const body = bodyOf(request, signInSchema);
+    try {
+      const person = await signIn(store, body);
+      await new Promise<void>((done, fail) => {
+        request.session.regenerate((error: unknown) => {
+          if (error) fail(error instanceof Error ? error : new Error('no session could be begun'));
+          else done();
+        });
+      });
+      request.session.personId = person.id;
+      request.session.studioId = person.studioId;
+      const visit = await openVisit(store, person.id, now());
+      if (!visit) throw new WrongSignIn();
+      response.json(describeMe(visit));
+    } catch (error) {
+      await new Promise((done) => setTimeout(done, WRONG_ANSWER_MS - (Date.now() - started)));
+      throw error;
+    }
+  };
+}
+
+function limit(store: Store, prefix: string, most: number, keyGenerator: (request: Request) => string): RequestHandler {
+  const message: ErrorAnswer = {
+    error: { code: 'slow-down', message: 'Too many wrong sign-ins; wait a quarter of an hour and try again.' },
+  };
+  return rateLimit({
+    windowMs: LIMITS.windowMs,
+    limit: most,
+    skipSuccessfulRequests: true,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    store: new SignInCounts(store, prefix),
+    keyGenerator,
+    message,
+  });
+}
+
+function addressOf(request: Request): string {
+  return ipKeyGenerator(request.ip ?? '');
+}
+
+function nameOf(request: Request): string {
+  const body: unknown = request.body;
+  const name = typeof body === 'object' && body !== null && 'name' in body ? body.name : '';
+  return `${addressOf(request)} ${String(name).slice(0, 64).toLowerCase()}`;
+}

@@ -1,0 +1,40 @@
+import type { AddressInfo } from 'node:net';
+import { makeApp } from './app.ts';
+import { readConfig } from './config.ts';
+import { enterDemoStudio } from './demo/index.ts';
+import { migrate } from './store/index.ts';
+
+/** How long open requests may finish after being told to stop, milliseconds. Our choice. */
+const GOODBYE_MS = 3000;
+
+const config = readConfig(process.env);
+await migrate(config.databaseUrl);
+const app = await makeApp(config);
+const demo = process.env['DEMO'] === 'no' ? undefined : await enterDemoStudio(app.store, new Date());
+if (demo) app.log.info({ studio: demo }, 'entered the demo studio');
+
+const server = app.express.listen(config.port, config.host, (error?: Error) => {
+  if (error) {
+    const taken = 'code' in error && error.code === 'EADDRINUSE';
+    const why = taken ? `Port ${config.port} is already taken; choose another with --port.` : error.message;
+    process.stderr.write(`${why}\n`);
+    process.exit(1);
+  }
+  // The port is told to whoever started this, since 0 asks for any free one.
+  const address: AddressInfo | string | null = server.address();
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  app.log.info({ port }, 'listening');
+  process.send?.({ port });
+});
+
+let stopping = false;
+function stop(): void {
+  if (stopping) return;
+  stopping = true;
+  setTimeout(() => process.exit(0), GOODBYE_MS).unref();
+  server.close(() => void app.close().then(() => process.exit(0)));
+  server.closeIdleConnections();
+}
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
+process.on('disconnect', stop);

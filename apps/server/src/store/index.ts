@@ -1,0 +1,22 @@
+export { migrate, newestMigration, openStore, within } from './database.ts';
+export type { Store } from './database.ts';
+export type {
+  EntryModel,
+  PersonModel,
+  PhraseModel,
+  PieceModel,
+  RequestModel,
+  SectionModel,
+  TranscriptionModel,
+} from './models.ts';
+export { findEntries, findPieces } from './pieces.ts';
+export type { EntryRow, PieceRow } from './pieces.ts';
+export { findOwn, saveVersioned } from './versioned.ts';
+export type { Saved } from './versioned.ts';
+export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
+export { addPerson, addStudio, findPersonById, findPersonBySignIn, findStudents, isEmpty } from './people.ts';
+export type { PersonRow } from './people.ts';
+export { findRequests } from './requests.ts';
+export type { RequestRow } from './requests.ts';
+export { findPhrases, findSections, findTranscriptions, placeOfNextPhrase } from './transcriptions.ts';
+export type { TranscriptionRow } from './transcriptions.ts';

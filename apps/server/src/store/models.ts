@@ -1,0 +1,222 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+
+/** A row of a studio, with the version that guards it against stale saves. */
+export abstract class StudioRow<Row extends StudioRow<Row>> extends Model<
+  InferAttributes<Row>,
+  InferCreationAttributes<Row>
+> {
+  declare id: CreationOptional<string>;
+  declare studioId: string;
+  declare version: CreationOptional<number>;
+}
+
+export class StudioModel extends Model<InferAttributes<StudioModel>, InferCreationAttributes<StudioModel>> {
+  declare id: CreationOptional<string>;
+  declare version: CreationOptional<number>;
+  declare name: string;
+  declare zone: string;
+}
+
+export class PersonModel extends StudioRow<PersonModel> {
+  declare role: string;
+  declare name: string;
+  declare signInName: string;
+  declare passwordHash: string;
+  declare frets: CreationOptional<number>;
+}
+
+export class RequestModel extends StudioRow<RequestModel> {
+  declare studentId: string;
+  declare title: string;
+  declare whose: string;
+  declare partsWanted: string;
+  declare partsNotWanted: string;
+  declare wantedBy: string | null;
+  declare remarks: string;
+  declare state: CreationOptional<string>;
+  declare askedAt: Date;
+}
+
+export class TranscriptionModel extends StudioRow<TranscriptionModel> {
+  declare studentId: string;
+  declare requestId: string;
+  declare title: string;
+  declare whose: string;
+  declare tuning: string;
+  declare capo: number;
+  declare key: string;
+  declare tempo: number;
+  declare meter: string;
+  declare frets: number;
+  declare offsetCents: number;
+}
+
+export class SectionModel extends StudioRow<SectionModel> {
+  declare transcriptionId: string;
+  declare label: string;
+  declare role: string;
+  declare startSeconds: number;
+  declare bars: number;
+  declare struck: CreationOptional<boolean>;
+}
+
+export class PhraseModel extends StudioRow<PhraseModel> {
+  declare sectionId: string;
+  declare place: number;
+  declare name: string;
+  declare text: string;
+  declare struck: CreationOptional<boolean>;
+}
+
+export class PieceModel extends StudioRow<PieceModel> {
+  declare studentId: string;
+  declare phraseId: string;
+  declare startBpm: number;
+  declare targetBpm: number;
+  declare assignedOn: string;
+  declare struck: CreationOptional<boolean>;
+}
+
+export class EntryModel extends StudioRow<EntryModel> {
+  declare pieceId: string;
+  declare postedBy: string;
+  declare bpm: number;
+  declare outcome: string;
+  declare medium: string;
+  declare remark: string;
+  declare postedAt: Date;
+  declare struck: CreationOptional<boolean>;
+}
+
+/** Models bound to one database. */
+export interface Models {
+  readonly studios: ModelStatic<StudioModel>;
+  readonly people: ModelStatic<PersonModel>;
+  readonly requests: ModelStatic<RequestModel>;
+  readonly transcriptions: ModelStatic<TranscriptionModel>;
+  readonly sections: ModelStatic<SectionModel>;
+  readonly phrases: ModelStatic<PhraseModel>;
+  readonly pieces: ModelStatic<PieceModel>;
+  readonly entries: ModelStatic<EntryModel>;
+}
+
+// Sequelize writes into the attributes it is given, so every column gets an object of its own.
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+const moment = () => ({ type: DataTypes.DATE, allowNull: false });
+const struck = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
+const version = () => ({ ...whole(), defaultValue: 1 });
+const ownId = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
+const row = () => ({ id: ownId(), studioId: uuid(), version: version() });
+
+/** Makes the models of one database; each connection has classes of its own. */
+export function defineModels(sequelize: Sequelize): Models {
+  const options = (tableName: string) => ({
+    sequelize,
+    tableName,
+    modelName: tableName,
+    underscored: true,
+    timestamps: false,
+  });
+  return {
+    studios: class extends StudioModel {}.init(
+      { id: ownId(), version: version(), name: text(), zone: text() },
+      options('studios'),
+    ),
+    people: class extends PersonModel {}.init(
+      {
+        ...row(),
+        role: text(),
+        name: text(),
+        signInName: text(),
+        passwordHash: text(),
+        frets: { ...whole(), defaultValue: 22 },
+      },
+      options('people'),
+    ),
+    requests: class extends RequestModel {}.init(
+      {
+        ...row(),
+        studentId: uuid(),
+        title: text(),
+        whose: text(),
+        partsWanted: text(),
+        partsNotWanted: text(),
+        wantedBy: { type: DataTypes.DATEONLY },
+        remarks: text(),
+        state: { ...text(), defaultValue: 'asked' },
+        askedAt: moment(),
+      },
+      options('requests'),
+    ),
+    transcriptions: class extends TranscriptionModel {}.init(
+      {
+        ...row(),
+        studentId: uuid(),
+        requestId: uuid(),
+        title: text(),
+        whose: text(),
+        tuning: text(),
+        capo: whole(),
+        key: text(),
+        tempo: real(),
+        meter: text(),
+        frets: whole(),
+        offsetCents: real(),
+      },
+      options('transcriptions'),
+    ),
+    sections: class extends SectionModel {}.init(
+      {
+        ...row(),
+        transcriptionId: uuid(),
+        label: text(),
+        role: text(),
+        startSeconds: real(),
+        bars: whole(),
+        struck: struck(),
+      },
+      options('sections'),
+    ),
+    phrases: class extends PhraseModel {}.init(
+      { ...row(), sectionId: uuid(), place: whole(), name: text(), text: text(), struck: struck() },
+      options('phrases'),
+    ),
+    pieces: class extends PieceModel {}.init(
+      {
+        ...row(),
+        studentId: uuid(),
+        phraseId: uuid(),
+        startBpm: whole(),
+        targetBpm: whole(),
+        assignedOn: { type: DataTypes.DATEONLY, allowNull: false },
+        struck: struck(),
+      },
+      options('pieces'),
+    ),
+    entries: class extends EntryModel {}.init(
+      {
+        ...row(),
+        pieceId: uuid(),
+        postedBy: uuid(),
+        bpm: whole(),
+        outcome: text(),
+        medium: text(),
+        remark: text(),
+        postedAt: moment(),
+        struck: struck(),
+      },
+      options('entries'),
+    ),
+  };
+}

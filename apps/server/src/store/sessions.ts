@@ -1,0 +1,79 @@
+import connectPgSimple from 'connect-pg-simple';
+import type session from 'express-session';
+import type { ClientRateLimitInfo, Store as LimitStore } from 'express-rate-limit';
+import pg from 'pg';
+import type { Store } from './database.ts';
+
+/** Sessions kept in PostgreSQL, shared by every server of the database. */
+export function sessionStore(
+  databaseUrl: string,
+  makeSession: typeof session,
+): { readonly store: session.Store; close(): Promise<void> } {
+  const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 });
+  pool.on('error', () => {
+    // An idle connection was lost; the pool opens another when one is needed.
+  });
+  const PgStore = connectPgSimple(makeSession);
+  const store = new PgStore({ pool, tableName: 'sessions', pruneSessionInterval: false });
+  return {
+    store,
+    async close() {
+      store.close();
+      await pool.end();
+    },
+  };
+}
+
+/** The secret that signs session cookies, the same for every server of the database. */
+export async function sessionSecret(store: Store): Promise<string> {
+  const rows = await store.rows<{ value: string }>('SELECT value FROM secrets WHERE name = $1', ['session']);
+  const value = rows[0]?.value;
+  if (value === undefined) throw new Error('The database has no session secret; it is not migrated.');
+  return value;
+}
+
+/** Takes away sessions and counts that are over. */
+export async function sweepSessions(store: Store): Promise<void> {
+  await store.rows('DELETE FROM sessions WHERE expire < now() RETURNING 1', []);
+  await store.rows('DELETE FROM counted_sign_ins WHERE resets_at < now() RETURNING 1', []);
+}
+
+/** Counts sign-ins in PostgreSQL, so that servers of one database count together. */
+export class SignInCounts implements LimitStore {
+  readonly prefix: string;
+  readonly localKeys = false;
+  readonly #store: Store;
+  #windowSeconds = 0;
+
+  constructor(store: Store, prefix: string) {
+    this.#store = store;
+    this.prefix = prefix;
+  }
+
+  init({ windowMs }: { windowMs: number }): void {
+    this.#windowSeconds = windowMs / 1000;
+  }
+
+  async increment(key: string): Promise<ClientRateLimitInfo> {
+    const rows = await this.#store.rows<{ hits: number; resets_at: Date }>(
+      `INSERT INTO counted_sign_ins AS counted (key, hits, resets_at)
+       VALUES ($1, 1, now() + make_interval(secs => $2))
+       ON CONFLICT (key) DO UPDATE SET
+         hits = CASE WHEN counted.resets_at < now() THEN 1 ELSE counted.hits + 1 END,
+         resets_at = CASE WHEN counted.resets_at < now() THEN excluded.resets_at ELSE counted.resets_at END
+       RETURNING hits, resets_at`,
+      [this.prefix + key, this.#windowSeconds],
+    );
+    return { totalHits: rows[0]?.hits ?? 1, resetTime: rows[0]?.resets_at };
+  }
+
+  async decrement(key: string): Promise<void> {
+    await this.#store.rows('UPDATE counted_sign_ins SET hits = greatest(0, hits - 1) WHERE key = $1 RETURNING 1', [
+      this.prefix + key,
+    ]);
+  }
+
+  async resetKey(key: string): Promise<void> {
+    await this.#store.rows('DELETE FROM counted_sign_ins WHERE key = $1 RETURNING 1', [this.prefix + key]);
+  }
+}

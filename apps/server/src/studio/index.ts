@@ -1,0 +1,14 @@
+export { askForSong } from './askForSong.ts';
+export { assignPiece, changePiece } from './assignPiece.ts';
+export { listRequests } from './listRequests.ts';
+export { listStudents } from './listStudents.ts';
+export { moveRequest } from './moveRequest.ts';
+export { addPhrase, changePhrase } from './phrases.ts';
+export { postEntry, strikeEntry } from './postEntry.ts';
+export { addSection, changeSection } from './sections.ts';
+export { showLedger, showPiece } from './showPieces.ts';
+export { describeMe, hashPassword, signIn, visitOf } from './signIn.ts';
+export { changeSetUp, listTranscriptions, showTranscription } from './transcriptions.ts';
+export { Invalid, NotYours, Stale, Trouble, Unknown, WrongSignIn } from './trouble.ts';
+export { dayOf } from './visit.ts';
+export type { Visit } from './visit.ts';

@@ -1,0 +1,15 @@
+import type { Saved } from '../store/index.ts';
+import { Stale, Unknown } from './trouble.ts';
+
+/** The row that was found. @throws Unknown when there is none in the studio. */
+export function found<Row>(row: Row | undefined): Row {
+  if (row === undefined) throw new Unknown('There is nothing here with this id.');
+  return row;
+}
+
+/** The row that was saved. @throws Stale with the newer row as `show` describes it; Unknown when there is none. */
+export async function kept<Row>(saved: Saved<Row> | undefined, show: (row: Row) => unknown): Promise<Row> {
+  const answer = found(saved);
+  if (!answer.saved) throw new Stale(await show(answer.current));
+  return answer.row;
+}

@@ -1,0 +1,130 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import request from 'supertest';
+import { makeApp, type App } from '../src/app.ts';
+import { enterDemoStudio } from '../src/demo/index.ts';
+import { addPerson, addStudio, migrate, type Store } from '../src/store/index.ts';
+import { hashPassword } from '../src/studio/index.ts';
+
+/** The moment at which the test studios live. */
+export const NOW = new Date('2026-03-14T10:00:00Z');
+
+/** Makes an empty, migrated database of its own in the cluster of the tests. */
+export async function freshDatabase(): Promise<string> {
+  const cluster = process.env['CLUSTER_URL'];
+  if (!cluster) throw new Error('CLUSTER_URL is not set; run the tests with npm run unit');
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  const client = new pg.Client({ connectionString: cluster });
+  await client.connect();
+  await client.query(`CREATE DATABASE ${name}`);
+  await client.end();
+  const url = new URL(cluster);
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+/** A server over a database, as the tests use it. */
+export interface TestServer {
+  readonly app: App;
+  readonly databaseUrl: string;
+  /** A browser of its own, signed in. */
+  signIn(name: string, password?: string): Promise<Browser>;
+  anonymous(): Browser;
+  close(): Promise<void>;
+}
+
+/** Keeps its cookies, like a browser. */
+export type Browser = ReturnType<typeof request.agent>;
+
+const PASSWORD = 'correct-horse';
+
+/** Starts the application over a fresh database with one studio: mara teaches ines and tomas, odile owns it. */
+export async function openTestStudio(): Promise<TestServer> {
+  const databaseUrl = await freshDatabase();
+  await migrate(databaseUrl);
+  const server = await openServer(databaseUrl);
+  await enterPeople(server.app.store, 'Test Loft', ['mara', 'ines', 'tomas', 'odile']);
+  return server;
+}
+
+/** Starts the application with the demo studio. */
+export async function openDemoStudio(): Promise<TestServer> {
+  const databaseUrl = await freshDatabase();
+  await migrate(databaseUrl);
+  const server = await openServer(databaseUrl);
+  await enterDemoStudio(server.app.store, NOW);
+  return server;
+}
+
+/** Starts the application over a migrated database. */
+export async function openServer(databaseUrl: string): Promise<TestServer> {
+  const config = {
+    databaseUrl,
+    host: '127.0.0.1',
+    port: 0,
+    webFolder: undefined,
+    secureCookie: false,
+    logLevel: process.env['LOG_LEVEL'] ?? 'silent',
+  };
+  const app = await makeApp(config, () => NOW);
+  return {
+    app,
+    databaseUrl,
+    anonymous: () => request.agent(app.express),
+    async signIn(name, password = PASSWORD) {
+      const browser = request.agent(app.express);
+      await browser.post('/api/session').send({ name, password }).expect(200);
+      return browser;
+    },
+    close: () => app.close(),
+  };
+}
+
+/** Enters a studio whose people all have the same password. */
+export async function enterPeople(store: Store, studio: string, names: readonly string[]): Promise<void> {
+  const studioId = await addStudio(store, { name: studio, zone: 'Europe/Oslo' });
+  const passwordHash = await hashPassword(PASSWORD);
+  const roles: Readonly<Record<string, string>> = { mara: 'teacher', odile: 'owner', otto: 'teacher' };
+  for (const name of names)
+    await addPerson(store, {
+      studioId,
+      role: roles[name] ?? 'student',
+      name,
+      signInName: name,
+      passwordHash,
+      frets: 22,
+    });
+}
+
+/** A sound request. */
+export const REQUEST = {
+  title: 'Slow Tide',
+  whose: 'The Brinewick Parade',
+  partsWanted: 'the lead',
+  partsNotWanted: 'the verses',
+  wantedBy: '2026-05-01',
+  remarks: 'slow version please',
+};
+
+/** Everything up to an assigned piece, as the story goes; gives the ids on the way. */
+export async function tellStory(server: TestServer) {
+  const ines = await server.signIn('ines');
+  const mara = await server.signIn('mara');
+  const asked = await ines.post('/api/requests').send(REQUEST).expect(201);
+  const move = { version: asked.body.version, state: 'accepted' };
+  const accepted = await mara.post(`/api/requests/${asked.body.id}/state`).send(move).expect(200);
+  const songId: string = accepted.body.transcriptionId;
+  const section = await mara
+    .post(`/api/transcriptions/${songId}/sections`)
+    .send({ label: '1A', role: 'solo', startSeconds: 17, bars: 4 })
+    .expect(201);
+  const phrase = await mara
+    .post(`/api/sections/${section.body.id}/phrases`)
+    .send({ name: 'Opening', text: '/8 5G 7Gb1r 5G 7D' })
+    .expect(201);
+  const piece = await mara
+    .post('/api/pieces')
+    .send({ phraseId: phrase.body.id, startBpm: 60, targetBpm: 120 })
+    .expect(201);
+  return { ines, mara, request: accepted.body, songId, section: section.body, phrase: phrase.body, piece: piece.body };
+}

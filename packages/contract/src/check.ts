@@ -1,0 +1,111 @@
+import Joi from 'joi';
+
+/** One thing wrong with what was sent: the field (dotted path, or `body`) and a plain sentence. */
+export interface FieldProblem {
+  readonly field: string;
+  readonly message: string;
+}
+
+/** What checking gives: the value, or every problem in it. */
+export type Checked<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly FieldProblem[] };
+
+/** What some schemas must know besides the value. */
+export interface CheckContext {
+  /** Today in the studio's zone, `2026-03-14`. */
+  readonly today?: string;
+}
+
+const MESSAGES: Record<string, string> = {
+  'any.required': 'This is missing.',
+  'any.only': 'This must be one of: {#valids}.',
+  'object.base': 'This must be an object with named fields.',
+  'object.unknown': 'This field is not known here.',
+  'object.min': 'Nothing to change was sent.',
+  'string.base': 'This must be text.',
+  'string.empty': 'This must not be empty.',
+  'string.max': 'This is too long: at most {#limit} characters.',
+  'string.min': 'This is too short: at least {#limit} characters.',
+  'string.guid': 'This is not a valid id.',
+  'string.pattern.base': 'This is not written as expected.',
+  'number.base': 'This must be a number.',
+  'number.integer': 'This must be a whole number.',
+  'number.min': 'This must be at least {#limit}.',
+  'number.max': 'This must be at most {#limit}.',
+  'number.infinity': 'This must be a number.',
+  'number.unsafe': 'This number is too large.',
+  'boolean.base': 'This must be yes or no.',
+  'text.nul': 'This holds a character (U+0000) that cannot be kept.',
+  'date.past': 'This day has passed; choose today or later.',
+  'date.none': 'This is not a day of the calendar, such as 2026-03-14.',
+  'meter.none': 'This is not a meter such as 4/4 or 6/8.',
+  'tuning.none': 'This tuning is not known here.',
+  'ladder.order': 'The start tempo must not be above the target.',
+};
+
+/** Checks a value against a schema; every problem is listed, each at its field. */
+export function check<T>(schema: Joi.Schema<T>, value: unknown, context: CheckContext = {}): Checked<T> {
+  const result = schema.validate(value ?? {}, { abortEarly: false, messages: MESSAGES, context, convert: false });
+  if (!result.error) return { ok: true, value: result.value };
+  const problems = result.error.details.map(({ path, message }) => ({
+    field: path.length === 0 ? 'body' : path.join('.'),
+    message,
+  }));
+  return { ok: false, problems };
+}
+
+/** Text up to a length, perhaps empty. */
+export function text(most: number): Joi.StringSchema {
+  return Joi.string()
+    .allow('')
+    .max(most)
+    .required()
+    .custom((value: string, helpers) => (value.includes(NUL) ? helpers.error('text.nul') : value));
+}
+
+/** The one character that the database cannot keep. */
+const NUL = String.fromCharCode(0);
+
+/** A line of text that says something. */
+export function line(most: number): Joi.StringSchema {
+  return text(most).custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
+}
+
+/** An id of ours. */
+export function id(): Joi.StringSchema {
+  return Joi.string().guid({ version: 'uuidv4' }).required();
+}
+
+/** The version of a row that the person saw when they changed it. */
+export function version(): Joi.NumberSchema {
+  return Joi.number().integer().min(1).max(2_000_000_000).required();
+}
+
+const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
+
+/** Whether a text is a day of the calendar written year-month-day. */
+export function isDay(text: string): boolean {
+  const [, year, month, day] = (DAY.exec(text) ?? []).map(Number);
+  if (year === undefined || month === undefined || day === undefined) return false;
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return date.getUTCFullYear() === year && date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+}
+
+/** A day, or null for none; not before `context.today`. */
+export function dayFromToday(): Joi.StringSchema {
+  return Joi.string()
+    .allow(null)
+    .required()
+    .custom((value: string, helpers) => {
+      if (!isDay(value)) return helpers.error('date.none');
+      const today: unknown = helpers.prefs.context?.['today'];
+      return typeof today === 'string' && value < today ? helpers.error('date.past') : value;
+    });
+}
+
+/** Only an id in the path. */
+export interface IdParams {
+  readonly id: string;
+}
+/** Checks `IdParams`. */
+export const idParams: Joi.ObjectSchema<IdParams> = Joi.object<IdParams, true>({ id: id() });

@@ -1,0 +1,6 @@
+export * from './check.ts';
+export * from './errors.ts';
+export * from './session.ts';
+export * from './requests.ts';
+export * from './transcriptions.ts';
+export * from './pieces.ts';

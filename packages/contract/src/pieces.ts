@@ -1,0 +1,120 @@
+import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
+import type { Medium, NextStep, Outcome, Standing } from '@jam-ledger/core/pieces';
+import Joi from 'joi';
+import { text, id, version } from './check.ts';
+import type { SetUp } from './transcriptions.ts';
+
+/** Longest remark on an entry, characters. */
+export const ENTRY_LIMITS = { remark: 500 } as const;
+
+const tempo = () => Joi.number().integer().min(PRACTICE_TEMPO_RANGE.least).max(PRACTICE_TEMPO_RANGE.most).required();
+
+/** Assigns a phrase as a practice piece. Tempos in quarter notes a minute. */
+export interface PieceBody {
+  readonly phraseId: string;
+  readonly startBpm: number;
+  readonly targetBpm: number;
+}
+const tempos = {
+  startBpm: tempo(),
+  targetBpm: tempo().custom((value: number, helpers) => {
+    const { startBpm }: Partial<PieceBody> = helpers.state.ancestors[0];
+    return typeof startBpm === 'number' && startBpm > value ? helpers.error('ladder.order') : value;
+  }),
+};
+/** Checks `PieceBody`. */
+export const pieceSchema: Joi.ObjectSchema<PieceBody> = Joi.object<PieceBody, true>({ phraseId: id(), ...tempos });
+
+/** Changed tempos of a piece; `struck` takes it back, and gives it again. */
+export interface PieceChange {
+  readonly startBpm: number;
+  readonly targetBpm: number;
+  readonly version: number;
+  readonly struck: boolean;
+}
+/** Checks `PieceChange`. */
+export const pieceChangeSchema: Joi.ObjectSchema<PieceChange> = Joi.object<PieceChange, true>({
+  ...tempos,
+  version: version(),
+  struck: Joi.boolean().required(),
+});
+
+/** One result posted. The id is made by the sender, so that sending it again posts nothing twice. */
+export interface EntryBody {
+  readonly id: string;
+  readonly bpm: number;
+  readonly outcome: Outcome;
+  readonly remark: string;
+}
+/** Checks `EntryBody`. */
+export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody, true>({
+  id: id(),
+  bpm: tempo(),
+  outcome: Joi.string()
+    .valid(...OUTCOMES)
+    .required(),
+  remark: text(ENTRY_LIMITS.remark),
+});
+
+/** Strikes an entry out, or puts it back. */
+export interface EntryChange {
+  readonly version: number;
+  readonly struck: boolean;
+}
+/** Checks `EntryChange`. */
+export const entryChangeSchema: Joi.ObjectSchema<EntryChange> = Joi.object<EntryChange, true>({
+  version: version(),
+  struck: Joi.boolean().required(),
+});
+
+/** An entry as it stands. Pencil or ink follows from who posted it. */
+export interface Entry {
+  readonly id: string;
+  readonly version: number;
+  readonly bpm: number;
+  readonly outcome: Outcome;
+  readonly medium: Medium;
+  readonly remark: string;
+  readonly postedAt: string;
+  /** The day in the studio's zone. */
+  readonly day: string;
+  readonly postedBy: { readonly id: string; readonly name: string };
+  readonly struck: boolean;
+}
+
+/** A practice piece with everything needed to play it and to see where it stands. */
+export interface Piece {
+  readonly id: string;
+  readonly version: number;
+  readonly struck: boolean;
+  readonly student: { readonly id: string; readonly name: string };
+  readonly song: SetUp & { readonly id: string };
+  readonly section: { readonly id: string; readonly label: string; readonly role: string };
+  readonly phrase: { readonly id: string; readonly name: string; readonly text: string };
+  readonly startBpm: number;
+  readonly targetBpm: number;
+  readonly assignedOn: string;
+  readonly rungs: readonly number[];
+  readonly entries: readonly Entry[];
+  readonly standing: Standing;
+  readonly next: NextStep;
+}
+
+/** The ledger of one student: their pieces in the order of songs and sections. */
+export interface Ledger {
+  readonly student: { readonly id: string; readonly name: string };
+  readonly today: string;
+  readonly pieces: readonly Piece[];
+}
+
+/** Which student's ledger; a student may leave it out. */
+export interface LedgerQuery {
+  readonly studentId?: string;
+}
+/** Checks `LedgerQuery`. */
+export const ledgerQuerySchema: Joi.ObjectSchema<LedgerQuery> = Joi.object<LedgerQuery>({
+  studentId: id().optional(),
+});
+
+export { MEDIA, OUTCOMES };
+export type { Medium, NextStep, Outcome, Standing };

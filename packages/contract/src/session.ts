@@ -1,0 +1,42 @@
+import Joi from 'joi';
+
+/** What a person may do: an owner all, a teacher the studio's teaching, a student their own. */
+export const ROLES = ['owner', 'teacher', 'student'] as const;
+/** One of the `ROLES`. */
+export type Role = (typeof ROLES)[number];
+
+/** Longest name to sign in with, and longest password, characters. */
+export const SIGN_IN_LIMITS = { name: 64, password: 200 } as const;
+
+/** Signing in. */
+export interface SignIn {
+  readonly name: string;
+  readonly password: string;
+}
+/** Checks `SignIn`. */
+export const signInSchema: Joi.ObjectSchema<SignIn> = Joi.object<SignIn, true>({
+  name: Joi.string().min(1).max(SIGN_IN_LIMITS.name).required(),
+  password: Joi.string().min(1).max(SIGN_IN_LIMITS.password).required(),
+});
+
+/** Who is signed in, where, and which day it is there. */
+export interface Me {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly studio: { readonly name: string; readonly zone: string; readonly today: string };
+}
+
+/** A student as the teacher sees them. */
+export interface Student {
+  readonly id: string;
+  readonly name: string;
+  /** Frets on this student's guitar. */
+  readonly frets: number;
+}
+
+/** Whether the server is well: the database answers, and the newest migration it has. */
+export interface Health {
+  readonly database: 'up' | 'down';
+  readonly migration: string | null;
+}

@@ -1,0 +1,17 @@
+export * from './model.ts';
+export * from './values.ts';
+export * from './problems.ts';
+export { readShorthand, TEMPO_RANGE, MOST_ITEMS, DEEPEST_NEST } from './read.ts';
+export type { ReadOptions, Reading } from './read.ts';
+export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
+export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
+export { writeShorthand } from './write.ts';
+export type { WriteOptions } from './write.ts';
+export { unroll, MOST_PLAYED } from './unroll.ts';
+export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
+export { playOut } from './playOut.ts';
+export type { PlayedEvent, PlayedPitch, Setup } from './playOut.ts';
+export { perform, accompany } from './perform.ts';
+export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
+export { centsAt, VIBRATO } from './contour.ts';
+export type { ContourPoint } from './contour.ts';

@@ -1,0 +1,147 @@
+import type { EventItem, Link, WrittenNote } from './model.ts';
+import type { Fix, ProblemCode, ProblemList } from './problems.ts';
+import type { TypedEvent } from './readEvent.ts';
+import type { NoteValue } from './values.ts';
+
+/** Steps above which a bend is more than strings and fingers bear: two whole steps. Source: common practice. */
+export const WIDEST_BEND_STEPS = 2;
+
+/**
+ * Frets at which a natural harmonic speaks, counted from the capo, and the ratio to the open string.
+ * Source: the nodes of an ideal string (1/2, 1/3, 1/4, 1/5 of its length), common practice.
+ */
+export const HARMONIC_RATIOS: Readonly<Record<number, number>> = {
+  12: 2,
+  7: 3,
+  19: 3,
+  5: 4,
+  24: 4,
+  4: 5,
+  9: 5,
+  16: 5,
+  28: 5,
+};
+
+const LINK_LETTERS: Readonly<Record<Link, string>> = { hammer: 'h', pull: 'p', slide: 's', shift: 'S', tap: 't' };
+const LINK_WORDS: Readonly<Record<Link, string>> = {
+  hammer: 'hammer-on',
+  pull: 'pull-off',
+  slide: 'slide',
+  shift: 'shift slide',
+  tap: 'tap',
+};
+
+/** Gives typed events the strings they grow from, in the order of the text, and checks what hands can do. */
+export class LinkReader {
+  readonly #problems: ProblemList;
+  #before: EventItem | undefined;
+  #anything = false;
+
+  constructor(problems: ProblemList) {
+    this.#problems = problems;
+  }
+
+  /** Whether something stands before that a hold could make longer; a grace note cannot be held. */
+  get canHold(): boolean {
+    return this.#anything && this.#before?.value !== 'grace';
+  }
+
+  /** A rest was read: nothing can be linked across it. */
+  rest(): void {
+    this.#before = undefined;
+    this.#anything = true;
+  }
+
+  /** The event with its notes known, or undefined when a linked fret has no string to stand on. */
+  resolve(typed: TypedEvent, inForce: NoteValue): EventItem | undefined {
+    const notes = this.#notes(typed);
+    if (!notes || notes.length === 0) return undefined;
+    const link = this.#soundLink(typed, notes);
+    const event: EventItem = {
+      kind: 'event',
+      span: typed.span,
+      value: typed.value ?? inForce,
+      notes,
+      marks: typed.marks,
+      times: typed.times,
+      ...(link && { link }),
+      ...(typed.slideIn && { slideIn: typed.slideIn }),
+      ...(typed.slideOut && { slideOut: typed.slideOut }),
+    };
+    this.#checkNotes(event);
+    this.#before = event;
+    this.#anything = true;
+    return event;
+  }
+
+  #notes(typed: TypedEvent): readonly WrittenNote[] | undefined {
+    const { bareFret, bareMarks, link } = typed;
+    if (bareFret === undefined || !link) return typed.notes;
+    if (this.#before) return this.#before.notes.map(({ string }) => ({ string, fret: bareFret, ...bareMarks }));
+    this.#report(typed, 'link-without-note', `A ${LINK_WORDS[link]} needs a note right before it to start from.`);
+    return undefined;
+  }
+
+  /** The link that stands; none when the strings are others than those sounding before. */
+  #soundLink(typed: TypedEvent, notes: readonly WrittenNote[]): Link | undefined {
+    const { link } = typed;
+    if (!link) return undefined;
+    const from = this.#before?.notes ?? [];
+    if (link !== 'tap' && !notes.every(({ string }) => from.some((note) => note.string === string))) {
+      const message = `A ${LINK_WORDS[link]} needs a note right before it on the same string.`;
+      this.#report(typed, 'link-without-note', message);
+      return undefined;
+    }
+    for (const note of notes)
+      this.#checkStep(typed, link, from.find(({ string }) => string === note.string)?.fret, note.fret);
+    return link;
+  }
+
+  #checkStep(typed: TypedEvent, link: Link, from: number | null | undefined, to: number | null): void {
+    if (from === null || from === undefined || to === null) return;
+    const instead = (other: Link): Fix => {
+      const span = { from: typed.span.from, to: typed.span.from + 1 };
+      return { title: `Make it a ${LINK_WORDS[other]}`, span, text: LINK_LETTERS[other] };
+    };
+    if (link === 'hammer' && to <= from)
+      this.#report(
+        typed,
+        'hammer-not-up',
+        `A hammer-on goes up, but fret ${to} is not above fret ${from}.`,
+        to < from ? instead('pull') : undefined,
+      );
+    if (link === 'pull' && to >= from)
+      this.#report(
+        typed,
+        'pull-not-down',
+        `A pull-off goes down, but fret ${to} is not below fret ${from}.`,
+        to > from ? instead('hammer') : undefined,
+      );
+    if ((link === 'slide' || link === 'shift') && to === from)
+      this.#report(typed, 'slide-nowhere', `This slide starts and ends at fret ${to}.`);
+  }
+
+  #checkNotes(event: EventItem): void {
+    for (const note of event.notes) {
+      const bends = note.moves !== undefined || note.preBend !== undefined;
+      if (bends && note.fret === 0)
+        this.#report(event, 'bend-on-open-string', 'An open string cannot be bent with the fretting fingers.');
+      const widest = Math.max(note.preBend ?? 0, ...(note.moves ?? []).map(({ steps }) => steps));
+      if (widest > WIDEST_BEND_STEPS)
+        this.#report(event, 'bend-too-wide', `A bend of ${widest} whole steps is wider than ${WIDEST_BEND_STEPS}.`);
+      if (note.harmonic === 'natural' && HARMONIC_RATIOS[note.fret ?? -1] === undefined)
+        this.#report(
+          event,
+          'not-a-harmonic',
+          `No natural harmonic speaks at fret ${note.fret ?? 'x'}; try 12, 7, 5, 4, 9, 16, 19, 24 or 28.`,
+        );
+    }
+    const lowest = Math.min(...event.notes.map(({ fret }) => fret ?? Infinity));
+    if (lowest === 0 && (event.slideIn === 'below' || event.slideOut === 'down'))
+      this.#report(event, 'slide-nowhere', 'There is no fret below the open string to slide from or to.');
+  }
+
+  #report(event: { readonly span: EventItem['span'] }, code: ProblemCode, message: string, fix?: Fix): void {
+    this.#problems.add(code, event.span, message, fix);
+  }
+}

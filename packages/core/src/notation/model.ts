@@ -1,0 +1,203 @@
+import type { Meter, NoteValue } from './values.ts';
+
+/** A stretch of the typed text, UTF-16 offsets, `to` just past the end. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** How an event grows out of the one before it; `shift` is a slide whose target is picked again. */
+export type Link = 'hammer' | 'pull' | 'slide' | 'shift' | 'tap';
+
+/**
+ * One move of a bend: to `steps` whole steps above the fret. `slow` glides over the whole of its part.
+ * `unsized`: the size is not known (sounds as half a step); `upTo`: anything from `steps` to here will do.
+ */
+export interface BendMove {
+  readonly kind: 'bend' | 'release';
+  readonly steps: number;
+  readonly slow?: true;
+  readonly unsized?: true;
+  readonly upTo?: number;
+}
+
+/** A fretting finger: 1 index … 4 little, T thumb. */
+export type Finger = '1' | '2' | '3' | '4' | 'T';
+
+/** One note of a stack. `string` 1 is the thinnest; `fret` null is a dead note. Heights in whole steps. */
+export interface WrittenNote {
+  readonly string: number;
+  readonly fret: number | null;
+  readonly preBend?: number;
+  readonly moves?: readonly BendMove[];
+  readonly vibrato?: 'narrow' | 'wide';
+  readonly harmonic?: 'natural' | 'pinch';
+  readonly trill?: number;
+  readonly dip?: number;
+  readonly finger?: Finger;
+}
+
+/** The marks a whole event can bear, in the order they are written. */
+export const EVENT_MARKS = [
+  'quiet',
+  'palm-mute',
+  'let-ring',
+  'down',
+  'up',
+  'cut',
+  'accent',
+  'rake',
+  'rolled',
+  'plucked',
+  'plucked-thumb',
+  'plucked-index',
+  'plucked-middle',
+  'plucked-ring',
+  'plucked-little',
+  'tremolo',
+] as const;
+/** One of the `EVENT_MARKS`. */
+export type EventMark = (typeof EVENT_MARKS)[number];
+
+/** How sure the teacher is of what stands inside; everything else is heard and certain. */
+export const SURENESSES = ['likely', 'guess', 'seen', 'arranged', 'optional'] as const;
+/** One of the `SURENESSES`. */
+export type Sureness = (typeof SURENESSES)[number];
+
+/** Notes struck together, perhaps several times in a row (`times`). */
+export interface EventItem {
+  readonly kind: 'event';
+  readonly span: Span;
+  readonly value: NoteValue;
+  readonly notes: readonly WrittenNote[];
+  readonly marks: readonly EventMark[];
+  readonly times: number;
+  readonly link?: Link;
+  readonly slideIn?: 'below' | 'above';
+  readonly slideOut?: 'up' | 'down';
+}
+
+/** A silence of one value. */
+export interface RestItem {
+  readonly kind: 'rest';
+  readonly span: Span;
+  readonly value: NoteValue;
+}
+
+/** The event or rest before lasts one value longer. */
+export interface HoldItem {
+  readonly kind: 'hold';
+  readonly span: Span;
+  readonly value: NoteValue;
+}
+
+/** A bar line. */
+export interface BarItem {
+  readonly kind: 'bar';
+  readonly span: Span;
+}
+
+/** Items played `times` times; `open`: about so often, to a fade or to taste. */
+export interface RepeatItem {
+  readonly kind: 'repeat';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly times: number;
+  readonly open: boolean;
+}
+
+/** From-to of passes, counted from 1, both included. */
+export type PassRange = readonly [from: number, to: number] | 'last';
+
+/** Items heard on some passes of the repeat they stand in. */
+export interface PassesItem {
+  readonly kind: 'passes';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly passes: readonly PassRange[];
+}
+
+/** Items that all bear some event marks. */
+export interface MarkedItem {
+  readonly kind: 'marked';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly marks: readonly EventMark[];
+}
+
+/** Items played under a barre held at a fret. */
+export interface BarreItem {
+  readonly kind: 'barre';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly fret: number;
+}
+
+/** Items heard less than surely. */
+export interface SureItem {
+  readonly kind: 'sure';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly sureness: Sureness;
+}
+
+/** The chord from here on; null for none. */
+export interface HarmonyItem {
+  readonly kind: 'harmony';
+  readonly span: Span;
+  readonly chord: string | null;
+}
+
+/** A word of advice shown at the next event. */
+export interface WordsItem {
+  readonly kind: 'words';
+  readonly span: Span;
+  readonly text: string;
+}
+
+/** What a setting sets. Tempo in quarter notes a minute. */
+export type Setting =
+  | { readonly name: 'meter'; readonly meter: Meter }
+  | { readonly name: 'tempo'; readonly tempo: number }
+  | { readonly name: 'feel'; readonly feel: Feel }
+  | { readonly name: 'pickup' };
+
+/** Even eighths, or eighths long-short as the outer two of a triplet. */
+export type Feel = 'straight' | 'swing';
+
+/** A change of meter, tempo or feel from here on, or the word that the first bar is a pick-up. */
+export interface SettingItem {
+  readonly kind: 'setting';
+  readonly span: Span;
+  readonly setting: Setting;
+}
+
+/** Items that hold other items. */
+export type NestItem = RepeatItem | PassesItem | MarkedItem | BarreItem | SureItem;
+
+/** Anything that can stand in a phrase. */
+export type Item = EventItem | RestItem | HoldItem | BarItem | NestItem | HarmonyItem | WordsItem | SettingItem;
+
+/** A phrase as written: the meter it starts in (the song's) and its items in the order of the text. */
+export interface Phrase {
+  readonly meter: Meter;
+  readonly items: readonly Item[];
+}
+
+/** Whether an item holds other items. */
+export function isNest(item: Item): item is NestItem {
+  return 'items' in item;
+}
+
+/** Whether two phrases say the same; where in the text it stood does not count. */
+export function samePhrase(a: Phrase, b: Phrase): boolean {
+  return canonical(a) === canonical(b);
+}
+
+function canonical(phrase: Phrase): string {
+  return JSON.stringify(phrase, (key, value: unknown) => {
+    if (key === 'span') return undefined;
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+    return Object.fromEntries(Object.entries(value).sort(([x], [y]) => (x < y ? -1 : 1)));
+  });
+}

@@ -1,0 +1,87 @@
+import type { Span } from './model.ts';
+
+/** Every kind of trouble that reading the shorthand can report. */
+export type ProblemCode =
+  | 'unknown-item'
+  | 'string-missing'
+  | 'fret-range'
+  | 'same-string-twice'
+  | 'link-without-note'
+  | 'hammer-not-up'
+  | 'pull-not-down'
+  | 'slide-nowhere'
+  | 'release-without-bend'
+  | 'bend-on-open-string'
+  | 'bend-too-wide'
+  | 'bend-target'
+  | 'bend-unsized'
+  | 'not-a-harmonic'
+  | 'bar-length'
+  | 'value-unknown'
+  | 'repeat-unclosed'
+  | 'pass-outside-repeat'
+  | 'too-long'
+  | 'chord-unknown';
+
+/** `error`: not read as typed; `warning`: read, but surely not meant; `hint`: worth a second look. */
+export type Severity = 'error' | 'warning' | 'hint';
+
+/** A certain mend: what a button does, in words, and the text that replaces the span. */
+export interface Fix {
+  readonly title: string;
+  readonly span: Span;
+  readonly text: string;
+}
+
+/** One thing wrong, said in a plain sentence, with its place in the text. */
+export interface Problem {
+  readonly code: ProblemCode;
+  readonly severity: Severity;
+  readonly message: string;
+  readonly span: Span;
+  readonly fix?: Fix;
+}
+
+/** The severity of each code. Our choice: what is skipped is an error, what is kept is a warning. */
+const SEVERITIES: Record<ProblemCode, Severity> = {
+  'unknown-item': 'error',
+  'string-missing': 'error',
+  'fret-range': 'error',
+  'same-string-twice': 'error',
+  'link-without-note': 'error',
+  'hammer-not-up': 'warning',
+  'pull-not-down': 'warning',
+  'slide-nowhere': 'warning',
+  'release-without-bend': 'warning',
+  'bend-on-open-string': 'warning',
+  'bend-too-wide': 'warning',
+  'bend-target': 'warning',
+  'bend-unsized': 'hint',
+  'not-a-harmonic': 'warning',
+  'bar-length': 'warning',
+  'value-unknown': 'error',
+  'repeat-unclosed': 'error',
+  'pass-outside-repeat': 'error',
+  'too-long': 'error',
+  'chord-unknown': 'warning',
+};
+
+/** Most problems listed for one text; a paste of something else entirely needs no more. Our choice. */
+export const MOST_PROBLEMS = 200;
+
+/** Collects problems, up to `MOST_PROBLEMS`. */
+export class ProblemList {
+  readonly #found: Problem[] = [];
+
+  /** Adds a problem with the severity of its code. */
+  add(code: ProblemCode, span: Span, message: string, fix?: Fix): void {
+    if (this.#found.length >= MOST_PROBLEMS) return;
+    const problem = { code, severity: SEVERITIES[code], message, span };
+    this.#found.push(fix === undefined ? problem : { ...problem, fix });
+  }
+
+  /** The problems in the order of the text. */
+  inOrder(): readonly Problem[] {
+    return [...this.#found].sort((a, b) => a.span.from - b.span.from);
+  }
+}

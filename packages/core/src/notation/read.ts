@@ -1,0 +1,361 @@
+import { Chord } from 'tonal';
+import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
+import { checkBars } from './bars.ts';
+import { LinkReader } from './links.ts';
+import { SURENESSES } from './model.ts';
+import type { EventMark, Item, PassRange, Phrase, Setting, Span } from './model.ts';
+import { ProblemList, type Problem } from './problems.ts';
+import { markOfCode, readEvents } from './readEvent.ts';
+import { scan, type Token } from './scan.ts';
+import { unroll } from './unroll.ts';
+import { COMMON_TIME, readMeter, readValue, STARTING_VALUE, type Meter, type NoteValue } from './values.ts';
+
+/** What the reader must know besides the text. */
+export interface ReadOptions {
+  /** Names the strings; standard when left out. */
+  readonly tuning?: Tuning;
+  /** The meter in force where the phrase begins; 4/4 when left out. */
+  readonly meter?: Meter;
+}
+
+/** A phrase and everything that was wrong with its text, in the order of the text. */
+export interface Reading {
+  readonly phrase: Phrase;
+  readonly problems: readonly Problem[];
+}
+
+/** Most items read from one text; what comes after is left unread and reported. Our choice. */
+export const MOST_ITEMS = 20_000;
+
+/** Deepest nesting of brackets and braces; deeper ones are read as if not there. Our choice. */
+export const DEEPEST_NEST = 24;
+
+/** Slowest and fastest tempo that can be written, quarter notes a minute. Our choice. */
+export const TEMPO_RANGE = { least: 20, most: 400 } as const;
+
+/** Most passes of a repeat that can be written. Our choice; playing out has its own limit. */
+export const MOST_PASSES = 999_999;
+
+/**
+ * Reads the fret shorthand. Never throws: what cannot be read is skipped and listed in `problems`.
+ * Cost is linear in the text, up to `MOST_ITEMS` items.
+ */
+export function readShorthand(text: string, options: ReadOptions = {}): Reading {
+  const reader = new PhraseReader(text, options);
+  return reader.read();
+}
+
+type Wrap = (items: readonly Item[], span: Span) => readonly Item[];
+
+interface Frame {
+  readonly opener: Token;
+  readonly items: Item[];
+  /** Undefined for a nest too deep or without meaning: its items stand directly in the one around. */
+  readonly wrap: Wrap | undefined;
+}
+
+class PhraseReader {
+  readonly #text: string;
+  readonly #meter: Meter;
+  readonly #stringCount: number;
+  readonly #problems = new ProblemList();
+  readonly #root: Item[] = [];
+  readonly #open: Frame[] = [];
+  readonly #links: LinkReader;
+  #value: NoteValue = STARTING_VALUE;
+  #count = 0;
+  /** Openers left out because they stand too deep; their closers are passed over. */
+  #tooDeep = 0;
+
+  constructor(text: string, options: ReadOptions) {
+    this.#text = text;
+    this.#meter = options.meter ?? COMMON_TIME;
+    this.#stringCount = (options.tuning ?? TUNINGS.standard).openMidis.length;
+    this.#links = new LinkReader(this.#problems);
+  }
+
+  read(): Reading {
+    for (const token of scan(this.#text)) {
+      if (this.#count >= MOST_ITEMS) {
+        const span = { from: token.span.from, to: this.#text.length };
+        this.#problems.add('too-long', span, `Only the first ${MOST_ITEMS} items are read; the text goes on.`);
+        break;
+      }
+      this.#count += 1;
+      this.#take(token);
+    }
+    while (this.#open.length > 0) this.#closeLeftOpen();
+    const phrase: Phrase = { meter: this.#meter, items: this.#root };
+    checkBars(unroll(phrase), this.#text.length, this.#problems);
+    return { phrase, problems: this.#problems.inOrder() };
+  }
+
+  get #items(): Item[] {
+    return this.#open.at(-1)?.items ?? this.#root;
+  }
+
+  #take(token: Token): void {
+    const { span } = token;
+    switch (token.kind) {
+      case 'word':
+        return this.#word(token);
+      case 'bar':
+        this.#items.push({ kind: 'bar', span });
+        return;
+      case 'harmony':
+        return this.#harmony(token);
+      case 'words':
+        this.#items.push({ kind: 'words', span, text: token.text });
+        return;
+      case 'words-unclosed':
+        this.#items.push({ kind: 'words', span, text: token.text });
+        this.#problems.add('unknown-item', span, 'These words have no closing quotation mark.', {
+          title: 'Close the quotation',
+          span: { from: span.to, to: span.to },
+          text: '"',
+        });
+        return;
+      case 'repeat-open':
+        return this.#push(token, readOnce);
+      case 'brace-open':
+        return this.#push(token, this.#braceWrap(token));
+      case 'brace-bare':
+        this.#problems.add('unknown-item', span, 'A brace begins with what it says and a colon, as in {m: … }.');
+        return this.#push(token, undefined);
+      case 'repeat-close':
+      case 'brace-close':
+        return this.#close(token);
+    }
+  }
+
+  #word(token: Token): void {
+    const { text, span } = token;
+    if (text === '-') return this.#rest(span);
+    if (text === '_') return this.#hold(span);
+    if (text.startsWith('/')) return this.#noteValue(text.slice(1), span);
+    const setting = this.#setting(text, span);
+    if (setting === 'bad') return;
+    if (setting) {
+      this.#items.push({ kind: 'setting', span, setting });
+      return;
+    }
+    const typed = readEvents(text, this.#stringCount, (code, inner, message, fix) =>
+      this.#problems.add(code, shift(inner, span.from), message, fix && { ...fix, span: shift(fix.span, span.from) }),
+    );
+    for (const event of typed) {
+      const item = this.#links.resolve({ ...event, span: shift(event.span, span.from) }, this.#value);
+      if (item) this.#items.push(item);
+    }
+  }
+
+  #rest(span: Span): void {
+    this.#links.rest();
+    this.#items.push({ kind: 'rest', span, value: this.#value });
+  }
+
+  #hold(span: Span): void {
+    if (this.#links.canHold) this.#items.push({ kind: 'hold', span, value: this.#value });
+    else this.#problems.add('link-without-note', span, 'There is nothing before this hold that could last longer.');
+  }
+
+  #noteValue(text: string, span: Span): void {
+    const value = text === 'g' ? undefined : readValue(text);
+    if (value !== undefined) {
+      this.#value = value;
+      return;
+    }
+    const meant = { '12': '8t', '24': '16t', '6': '4t', '48': '32t', '3': '2t', '20': '16t5' }[text];
+    const message = `The text /${text.slice(0, 12)} is no note value; write /1 to /64, with dots, t or t5.`;
+    const fix = meant && { title: `Write /${meant}`, span, text: `/${meant}` };
+    this.#problems.add('value-unknown', span, message, fix || undefined);
+  }
+
+  #setting(text: string, span: Span): Setting | 'bad' | undefined {
+    if (text === 'pickup') return { name: 'pickup' };
+    const [, name, rest = ''] = /^(meter|tempo|feel)=(.*)$/.exec(text) ?? [];
+    if (name === undefined) return undefined;
+    const setting = readSetting(name, rest);
+    if (setting) return setting;
+    this.#problems.add('unknown-item', span, `The setting ${name}= wants ${SETTING_WANTS[name]}.`);
+    return 'bad';
+  }
+
+  #harmony(token: Token): void {
+    const { text, span } = token;
+    if (text === ':-') {
+      this.#items.push({ kind: 'harmony', span, chord: null });
+      return;
+    }
+    const chord = text.slice(1);
+    if (chord === '') {
+      this.#problems.add('chord-unknown', span, 'A colon is followed by a chord, as in :Em, or by - for none.');
+      return;
+    }
+    if (Chord.get(chord).empty)
+      this.#problems.add(
+        'chord-unknown',
+        span,
+        `The chord “${chord.slice(0, 24)}” is not known; it is shown as typed.`,
+      );
+    this.#items.push({ kind: 'harmony', span, chord });
+  }
+
+  #push(opener: Token, wrap: Wrap | undefined): void {
+    if (this.#open.length < DEEPEST_NEST) {
+      this.#open.push({ opener, wrap, items: wrap ? [] : this.#items });
+      return;
+    }
+    this.#tooDeep += 1;
+    this.#problems.add('too-long', opener.span, `Brackets stand at most ${DEEPEST_NEST} deep; this one is left out.`);
+  }
+
+  #braceWrap({ text, span }: Token): Wrap | undefined {
+    const head = text.trim();
+    const sureness = SURENESSES.find((word) => word === head);
+    if (sureness) return (items, whole) => [{ kind: 'sure', span: whole, items, sureness }];
+    const barre = /^bar(\d{1,2})$/.exec(head);
+    if (barre) return this.#barreWrap(Number(barre[1]), span);
+    const passes = readPasses(head);
+    if (passes) {
+      if (this.#open.some((frame) => frame.opener.kind === 'repeat-open'))
+        return (items, whole) => [{ kind: 'passes', span: whole, items, passes }];
+      this.#problems.add('pass-outside-repeat', span, 'Passes are counted inside a repeat, [ … ]2; none is open here.');
+      return undefined;
+    }
+    const marks = readMarks(head);
+    if (marks) return (items, whole) => [{ kind: 'marked', span: whole, items, marks }];
+    this.#problems.add(
+      'unknown-item',
+      span,
+      `“{${head.slice(0, 24)}:” says nothing known; its notes are read without it.`,
+    );
+    return undefined;
+  }
+
+  #barreWrap(fret: number, span: Span): Wrap | undefined {
+    if (fret <= HIGHEST_FRET) return (items, whole) => [{ kind: 'barre', span: whole, items, fret }];
+    this.#problems.add('fret-range', span, `A barre at fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
+    return undefined;
+  }
+
+  #close(token: Token): void {
+    if (this.#tooDeep > 0) {
+      this.#tooDeep -= 1;
+      return;
+    }
+    const wanted = token.kind === 'repeat-close' ? isRepeat : isBrace;
+    const depth = this.#open.findLastIndex(wanted);
+    if (depth < 0) {
+      const opener = token.kind === 'repeat-close' ? '[' : '{';
+      this.#problems.add(
+        'unknown-item',
+        token.span,
+        `Nothing is open here that this could close; ${opener} is missing.`,
+      );
+      return;
+    }
+    while (this.#open.length > depth + 1) this.#closeLeftOpen();
+    const frame = this.#open.pop();
+    if (!frame?.wrap) return;
+    const span = { from: frame.opener.span.from, to: token.span.to };
+    if (token.kind === 'repeat-close') this.#closeRepeat(frame.items, token, span);
+    else this.#items.push(...frame.wrap(frame.items, span));
+  }
+
+  #closeRepeat(items: readonly Item[], token: Token, span: Span): void {
+    const open = token.text.endsWith('+');
+    const typed = open ? token.text.slice(0, -1) : token.text;
+    const times = typed === '' ? 2 : Number(typed);
+    if (times < 1) this.#problems.add('value-unknown', token.span, 'A repeat is played at least once.');
+    if (times > MOST_PASSES)
+      this.#problems.add('too-long', token.span, `A repeat is played at most ${MOST_PASSES} times.`);
+    const passes = Math.max(1, Math.min(MOST_PASSES, times));
+    for (const item of items) this.#checkPasses(item, passes);
+    this.#items.push({ kind: 'repeat', span, items, times: passes, open });
+  }
+
+  #checkPasses(item: Item, times: number): void {
+    if (item.kind !== 'passes') return;
+    for (const range of item.passes)
+      if (range !== 'last' && range[1] > times) {
+        const message = `There is no pass ${range[1]}; the repeat is played ${times} times.`;
+        this.#problems.add('pass-outside-repeat', item.span, message);
+      }
+  }
+
+  #closeLeftOpen(): void {
+    const frame = this.#open.pop();
+    if (!frame) return;
+    const { span } = frame.opener;
+    const repeat = isRepeat(frame);
+    const sign = repeat ? '[' : '{';
+    if (frame.wrap) {
+      const whole = { from: span.from, to: frame.items.at(-1)?.span.to ?? span.to };
+      this.#items.push(...frame.wrap(frame.items, whole));
+    }
+    const message = `This ${sign} is never closed${repeat ? '; what follows is read once' : ''}.`;
+    const end = { from: this.#text.length, to: this.#text.length };
+    const inComment = /(^|\s)#[^\n]*$/.test(this.#text.slice(-400));
+    const closer = `${inComment ? '\n' : ' '}${repeat ? ']2' : '}'}`;
+    this.#problems.add('repeat-unclosed', span, message, { title: 'Close it at the end', span: end, text: closer });
+  }
+}
+
+const SETTING_WANTS: Readonly<Record<string, string>> = {
+  meter: 'a meter such as 3/4',
+  tempo: `${TEMPO_RANGE.least} to ${TEMPO_RANGE.most} quarter notes a minute`,
+  feel: 'straight or swing',
+};
+
+/** What becomes of a repeat that is never closed. */
+function readOnce(items: readonly Item[], span: Span): readonly Item[] {
+  return [{ kind: 'repeat', span, items, times: 1, open: false }];
+}
+
+function isRepeat(frame: Frame): boolean {
+  return frame.opener.kind === 'repeat-open';
+}
+
+function isBrace(frame: Frame): boolean {
+  return !isRepeat(frame);
+}
+
+function shift(span: Span, by: number): Span {
+  return { from: span.from + by, to: span.to + by };
+}
+
+function readSetting(name: string, text: string): Setting | undefined {
+  if (name === 'meter') {
+    const meter = readMeter(text);
+    return meter && { name, meter };
+  }
+  if (name === 'tempo') {
+    const tempo = /^\d{1,3}(\.\d{1,2})?$/.test(text) ? Number(text) : NaN;
+    return tempo >= TEMPO_RANGE.least && tempo <= TEMPO_RANGE.most ? { name, tempo } : undefined;
+  }
+  return text === 'swing' || text === 'straight' ? { name: 'feel', feel: text } : undefined;
+}
+
+function readPasses(head: string): readonly PassRange[] | undefined {
+  const ranges: PassRange[] = [];
+  for (const part of head.split(',')) {
+    const match = /^\s*(?:(last)|(\d{1,3})(?:-(\d{1,3}))?)\s*$/.exec(part);
+    if (!match) return undefined;
+    const from = Number(match[2]);
+    const to = Number(match[3] ?? match[2]);
+    if (match[1]) ranges.push('last');
+    else if (from < 1 || to < from) return undefined;
+    else ranges.push([from, to]);
+  }
+  return ranges;
+}
+
+function readMarks(head: string): readonly EventMark[] | undefined {
+  const marks: EventMark[] = [];
+  for (const code of head.split(/\s+/)) {
+    const mark = markOfCode(code);
+    if (!mark) return undefined;
+    if (!marks.includes(mark)) marks.push(mark);
+  }
+  return marks;
+}

@@ -1,0 +1,433 @@
+import { HIGHEST_FRET } from '../pitch/index.ts';
+import { EVENT_MARKS, type BendMove, type EventMark, type Finger } from './model.ts';
+import type { Link, Span, WrittenNote } from './model.ts';
+import type { Fix, ProblemCode } from './problems.ts';
+import { LETTERED_STRINGS, stringOfLetter } from './strings.ts';
+import { readValue, type NoteValue } from './values.ts';
+
+/** One event as typed, before its links and the value in force are known. Offsets count from the word. */
+export interface TypedEvent {
+  readonly link?: Link;
+  /** The bare fret of a linked event that takes the strings of the event before; null for `x`. */
+  readonly bareFret?: number | null;
+  /** Marks of the notes of a bare linked event. */
+  readonly bareMarks?: NoteMarks;
+  readonly notes: readonly WrittenNote[];
+  readonly marks: readonly EventMark[];
+  readonly slideIn?: 'below' | 'above';
+  readonly slideOut?: 'up' | 'down';
+  readonly value?: NoteValue;
+  readonly times: number;
+  readonly span: Span;
+}
+
+/** What note marks say of every note of their group. */
+export type NoteMarks = Omit<WrittenNote, 'string' | 'fret'>;
+
+/** Told of everything wrong inside a word; spans count from the start of the word. */
+export type Report = (code: ProblemCode, span: Span, message: string, fix?: Fix) => void;
+
+/** Most times `%` may say. More is a repeat that nobody plays. Our choice. */
+export const MOST_TIMES = 999;
+
+/** Heights may not be written above this, whole steps; it only keeps slips from sounding absurd. Our choice. */
+const HIGHEST_STEPS = 12;
+
+const LINKS: Readonly<Record<string, Link>> = {
+  h: 'hammer',
+  p: 'pull',
+  s: 'slide',
+  S: 'shift',
+  t: 'tap',
+};
+
+const SIMPLE_MARKS: Readonly<Record<string, EventMark>> = {
+  m: 'palm-mute',
+  l: 'let-ring',
+  d: 'down',
+  u: 'up',
+  ',': 'cut',
+  '!': 'accent',
+  k: 'rake',
+  o: 'rolled',
+  z: 'tremolo',
+  q: 'plucked',
+  qp: 'plucked-thumb',
+  qi: 'plucked-index',
+  qm: 'plucked-middle',
+  qa: 'plucked-ring',
+  qc: 'plucked-little',
+};
+
+/** The mark a code stands for in a brace head or behind a stack; undefined for any other text. */
+export function markOfCode(code: string): EventMark | undefined {
+  return Object.hasOwn(SIMPLE_MARKS, code) ? SIMPLE_MARKS[code] : undefined;
+}
+
+/** The code of a mark; the bracketed quiet note has none. */
+export function codeOfMark(mark: EventMark): string | undefined {
+  return Object.keys(SIMPLE_MARKS).find((code) => SIMPLE_MARKS[code] === mark);
+}
+
+const NUMBER = String.raw`(?:\d{1,2}(?:\.\d{1,2})?|\.\d{1,2})?[¼½¾]?`;
+const PATTERNS = {
+  link: /[hpsSt](?=\d|x)/y,
+  fret: /\d+|x/y,
+  letters: /[EADGBe]+/y,
+  numbers: /@(\d+)/y,
+  preBend: new RegExp(`pb(${NUMBER})`, 'y'),
+  bend: new RegExp(String.raw`(bb?)(?:(\?)|>(\d{1,2})|(${NUMBER})(?:-(?=[\d.¼½¾])(${NUMBER}))?)`, 'y'),
+  release: new RegExp(`(rr?)(${NUMBER})`, 'y'),
+  vibrato: /~~?/y,
+  harmonic: /\*p(?![\dxb])|\*/y,
+  trill: /tr(\d{1,2})/y,
+  dip: new RegExp(`w-(${NUMBER})`, 'y'),
+  finger: /f([1-4T])/y,
+  mark: /q[imac]|qp(?![\dxb])|[mldu,!koqz]/y,
+  slideOut: /[<>]/y,
+  value: /\/(64|32|16|[1248?g]|\d+)(\.{0,2})(t(?:1[02]|[35679])?)?/y,
+  times: /%(\d+)/y,
+} as const;
+
+const FRACTIONS: Readonly<Record<string, number>> = { '¼': 0.25, '½': 0.5, '¾': 0.75 };
+
+/** A height in whole steps as typed, `1`, `.5`, `1½`; undefined when nothing stands there. */
+function readSteps(text: string | undefined): number | undefined {
+  if (!text) return undefined;
+  const fraction = FRACTIONS[text.slice(-1)];
+  const whole = Number((fraction === undefined ? text : text.slice(0, -1)) || 0);
+  return Math.min(HIGHEST_STEPS, whole + (fraction ?? 0));
+}
+
+/** A place where a word stops making sense; caught by `readEvents`, which skips the rest of the word. */
+class Unreadable extends Error {}
+
+/**
+ * Reads a word as a chain of glued events, `7Dh9p7`. What was read before the first unreadable event is
+ * returned; the rest is reported and skipped.
+ */
+export function readEvents(word: string, stringCount: number, report: Report): readonly TypedEvent[] {
+  const reader = new WordReader(word, stringCount, report);
+  const events: TypedEvent[] = [];
+  while (!reader.done) {
+    try {
+      events.push(reader.event());
+    } catch (error) {
+      if (!(error instanceof Unreadable)) throw error;
+      break;
+    }
+  }
+  return events;
+}
+
+class WordReader {
+  #at = 0;
+  readonly #word: string;
+  readonly #stringCount: number;
+  readonly #report: Report;
+
+  constructor(word: string, stringCount: number, report: Report) {
+    this.#word = word;
+    this.#stringCount = stringCount;
+    this.#report = report;
+  }
+
+  get done(): boolean {
+    return this.#at >= this.#word.length;
+  }
+
+  event(): TypedEvent {
+    const from = this.#at;
+    const front = this.#literal('(') ?? this.#literal('<') ?? this.#literal('>');
+    const link = LINKS[this.#take('link')?.[0] ?? ''];
+    const draft = new EventDraft();
+    if (front === '(') draft.marks.add('quiet');
+    const bare = this.#stack(draft, link !== undefined);
+    this.#tail(draft);
+    this.#checkBrackets(draft, front === '(', from);
+    const word = this.#word.slice(from, this.#at);
+    if (!this.done && !this.#atLink()) this.#unknown(from, `“${word}” is followed by something that is no mark`);
+    return {
+      ...(link && { link }),
+      ...(bare && { bareFret: bare.fret, bareMarks: bare.marks }),
+      notes: draft.notes,
+      marks: EVENT_MARKS.filter((mark) => draft.marks.has(mark)),
+      ...(front === '<' && { slideIn: 'below' as const }),
+      ...(front === '>' && { slideIn: 'above' as const }),
+      ...(draft.slideOut && { slideOut: draft.slideOut }),
+      ...(draft.value !== undefined && { value: draft.value }),
+      times: draft.times,
+      span: { from, to: this.#at },
+    };
+  }
+
+  #atLink(): boolean {
+    PATTERNS.link.lastIndex = this.#at;
+    return PATTERNS.link.test(this.#word);
+  }
+
+  /** Reads groups; a linked event may be a bare fret, which is returned instead of notes. */
+  #stack(draft: EventDraft, linked: boolean): { fret: number | null; marks: NoteMarks } | undefined {
+    for (let first = true; ; first = false) {
+      const from = this.#at;
+      const fret = this.#fret(from);
+      const strings = this.#strings(fret, from, linked && first);
+      const before = this.#at;
+      const marks = this.#marks(draft, fret);
+      if (strings === undefined) return { fret, marks };
+      for (const string of strings) this.#addNote(draft, { string, fret, ...marks }, from);
+      const glued = this.#at === before && /[\dx]/.test(this.#word.charAt(this.#at));
+      if (this.#literal('+') === undefined && !glued) return undefined;
+    }
+  }
+
+  #addNote(draft: EventDraft, note: WrittenNote, from: number): void {
+    if (draft.notes.some((other) => other.string === note.string)) {
+      this.#report(
+        'same-string-twice',
+        { from, to: this.#at },
+        `String ${note.string} already has a fret here; one string sounds one note at a time.`,
+      );
+      return;
+    }
+    draft.notes.push(note);
+  }
+
+  #fret(from: number): number | null {
+    const typed = this.#take('fret')?.[0];
+    if (typed === undefined) this.#unknown(from, `“${this.#shown(from)}” is not a fret and string`);
+    if (typed === 'x') return null;
+    return this.#inRange(Number(typed), from);
+  }
+
+  #inRange(fret: number, from: number): number {
+    if (fret <= HIGHEST_FRET) return fret;
+    return this.#fail('fret-range', { from, to: this.#at }, `Fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
+  }
+
+  #strings(fret: number | null, from: number, mayBeBare: boolean): readonly number[] | undefined {
+    const numbers = this.#take('numbers');
+    if (numbers) return [...(numbers[1] ?? '')].map((digit) => this.#knownString(Number(digit), from));
+    const letters = this.#take('letters');
+    if (letters) return [...letters[0]].map((letter) => this.#letteredString(letter, from));
+    if (mayBeBare) return undefined;
+    const shown = fret === null ? 'The dead note' : `Fret ${fret}`;
+    this.#fail(
+      'string-missing',
+      { from, to: this.#word.length },
+      `${shown} has no string; write the string behind it, as in ${fret ?? 'x'}G.`,
+      this.#letterFix(),
+    );
+  }
+
+  /** `7g` can only mean `7G`, since no mark begins with that letter. */
+  #letterFix(): Fix | undefined {
+    const letter = this.#word.charAt(this.#at);
+    if (letter !== 'a' && letter !== 'g') return undefined;
+    const text = letter.toUpperCase();
+    return { title: `Write ${text}`, span: { from: this.#at, to: this.#at + 1 }, text };
+  }
+
+  #letteredString(letter: string, from: number): number {
+    const string = stringOfLetter(letter);
+    if (this.#stringCount === LETTERED_STRINGS && string !== undefined) return string;
+    return this.#fail(
+      'string-missing',
+      { from, to: this.#at },
+      `With ${this.#stringCount} strings, write numbers: @1 is the thinnest.`,
+    );
+  }
+
+  #knownString(string: number, from: number): number {
+    if (string >= 1 && string <= this.#stringCount) return string;
+    return this.#fail(
+      'string-missing',
+      { from, to: this.#at },
+      `There is no string ${string}; this tuning has strings 1 to ${this.#stringCount}.`,
+    );
+  }
+
+  #marks(draft: EventDraft, fret: number | null): NoteMarks {
+    const marks = new NoteDraft();
+    while (this.#noteMark(marks, fret) || this.#eventMark(draft));
+    return marks.result();
+  }
+
+  #noteMark(note: NoteDraft, fret: number | null): boolean {
+    const from = this.#at;
+    let match: RegExpExecArray | undefined;
+    if ((match = this.#take('preBend'))) note.preBend = readSteps(match[1]) ?? 1;
+    else if ((match = this.#take('bend'))) this.#bend(note, match, fret, from);
+    else if ((match = this.#take('trill'))) note.trill = this.#inRange(Number(match[1]), from);
+    else if (this.#atLink()) return false;
+    else if ((match = this.#take('release'))) this.#release(note, match, from);
+    else if ((match = this.#take('vibrato'))) note.vibrato = match[0] === '~~' ? 'wide' : 'narrow';
+    else if ((match = this.#take('harmonic'))) note.harmonic = match[0] === '*p' ? 'pinch' : 'natural';
+    else if ((match = this.#take('dip'))) note.dip = readSteps(match[1]) ?? 1;
+    else if ((match = this.#take('finger'))) note.finger = fingerOf(match[1]);
+    else return false;
+    return true;
+  }
+
+  #bend(note: NoteDraft, match: RegExpExecArray, fret: number | null, from: number): void {
+    const [, letters, unsized, target, steps, upTo] = match;
+    const slow = letters === 'bb' ? ({ slow: true } as const) : {};
+    const span = { from, to: this.#at };
+    if (unsized) {
+      this.#report('bend-unsized', span, 'How far is this bent? Listen again; until then it sounds as half a step.');
+      note.moves.push({ kind: 'bend', steps: 0.5, unsized: true, ...slow });
+      return;
+    }
+    if (target !== undefined) {
+      const up = Math.min(HIGHEST_STEPS, (Number(target) - (fret ?? 0)) / 2);
+      if (fret === null || up <= 0)
+        this.#report('bend-target', span, `A bend goes up: fret ${target} is not above fret ${fret ?? 'x'}.`);
+      else note.moves.push({ kind: 'bend', steps: up, ...slow });
+      return;
+    }
+    const height = readSteps(steps) ?? 1;
+    const most = readSteps(upTo);
+    if (height <= 0) this.#report('bend-target', span, 'A bend of no size does not bend.');
+    else if (most !== undefined && most > height) note.moves.push({ kind: 'bend', steps: height, upTo: most, ...slow });
+    else note.moves.push({ kind: 'bend', steps: height, ...slow });
+  }
+
+  #release(note: NoteDraft, match: RegExpExecArray, from: number): void {
+    const height = readSteps(match[2]) ?? 0;
+    const span = { from, to: this.#at };
+    const standing = note.height();
+    if (standing <= height) {
+      const why = standing === 0 ? 'nothing is bent here' : `the bend stands at ${standing} only`;
+      const fix = { title: 'Take the release away', span, text: '' };
+      this.#report('release-without-bend', span, `There is nothing to let down: ${why}.`, fix);
+      return;
+    }
+    const slow = match[1] === 'rr' ? ({ slow: true } as const) : {};
+    note.moves.push({ kind: 'release', steps: height, ...slow });
+  }
+
+  #eventMark(draft: EventDraft): boolean {
+    const mark = markOfCode(this.#take('mark')?.[0] ?? '');
+    if (mark) {
+      draft.marks.add(mark);
+      return true;
+    }
+    const away = this.#take('slideOut')?.[0];
+    if (away === undefined) return false;
+    draft.slideOut = away === '<' ? 'up' : 'down';
+    return true;
+  }
+
+  /** Reads what may stand behind the stack: the closing bracket, a value of its own, a count. */
+  #tail(draft: EventDraft): void {
+    for (;;) {
+      const from = this.#at;
+      const value = this.#take('value');
+      const times = value ? undefined : this.#take('times');
+      if (value) draft.value = this.#ownValue(value[0].slice(1), from);
+      else if (times) draft.times = this.#count(times[1], from);
+      else if (!draft.closed && this.#literal(')')) draft.closed = true;
+      else return;
+    }
+  }
+
+  /** A quiet event has its own pair of brackets; half a pair is read as meant and reported. */
+  #checkBrackets(draft: EventDraft, opened: boolean, from: number): void {
+    const span = { from, to: this.#at };
+    if (opened && !draft.closed)
+      this.#report('unknown-item', span, 'This bracket is not closed; every quiet event has its own pair.', {
+        title: 'Close it',
+        span: { from: this.#at, to: this.#at },
+        text: ')',
+      });
+    if (draft.closed && !opened)
+      this.#report('unknown-item', span, 'This bracket was not opened; every quiet event has its own pair.', {
+        title: 'Open it',
+        span: { from, to: from },
+        text: '(',
+      });
+  }
+
+  #ownValue(text: string, from: number): NoteValue {
+    return (
+      readValue(text) ??
+      this.#fail('value-unknown', { from, to: this.#at }, `The text /${text} is no note value; write /1 to /64.`)
+    );
+  }
+
+  #count(text: string | undefined, from: number): number {
+    const times = Number(text);
+    if (times >= 1 && times <= MOST_TIMES) return times;
+    return this.#fail('too-long', { from, to: this.#at }, `An event is played 1 to ${MOST_TIMES} times in a row.`);
+  }
+
+  #take(name: keyof typeof PATTERNS): RegExpExecArray | undefined {
+    const pattern = PATTERNS[name];
+    pattern.lastIndex = this.#at;
+    const match = pattern.exec(this.#word);
+    if (match) this.#at += match[0].length;
+    return match ?? undefined;
+  }
+
+  #literal(sign: string): string | undefined {
+    if (this.#word.charAt(this.#at) !== sign) return undefined;
+    this.#at += 1;
+    return sign;
+  }
+
+  #shown(from: number): string {
+    const text = this.#word.slice(from);
+    return text.length > 24 ? `${text.slice(0, 24)}…` : text;
+  }
+
+  #unknown(from: number, why: string): never {
+    this.#fail('unknown-item', { from, to: this.#word.length }, `Not read: ${why}.`);
+  }
+
+  #fail(code: ProblemCode, span: Span, message: string, fix?: Fix): never {
+    this.#report(code, span, message, fix);
+    throw new Unreadable(message);
+  }
+}
+
+class EventDraft {
+  readonly notes: WrittenNote[] = [];
+  readonly marks = new Set<EventMark>();
+  closed = false;
+  slideOut?: 'up' | 'down';
+  value?: NoteValue;
+  times = 1;
+}
+
+class NoteDraft {
+  preBend?: number;
+  readonly moves: BendMove[] = [];
+  vibrato?: 'narrow' | 'wide';
+  harmonic?: 'natural' | 'pinch';
+  trill?: number;
+  dip?: number;
+  finger?: Finger;
+
+  /** Where the bend stands after the moves so far, whole steps above the fret. */
+  height(): number {
+    return this.moves.at(-1)?.steps ?? this.preBend ?? 0;
+  }
+
+  result(): NoteMarks {
+    return {
+      ...(this.preBend !== undefined && { preBend: this.preBend }),
+      ...(this.moves.length > 0 && { moves: this.moves }),
+      ...(this.vibrato && { vibrato: this.vibrato }),
+      ...(this.harmonic && { harmonic: this.harmonic }),
+      ...(this.trill !== undefined && { trill: this.trill }),
+      ...(this.dip !== undefined && { dip: this.dip }),
+      ...(this.finger && { finger: this.finger }),
+    };
+  }
+}
+
+function fingerOf(text: string | undefined): Finger {
+  return FINGERS.find((finger) => finger === text) ?? '1';
+}
+
+const FINGERS = ['1', '2', '3', '4', 'T'] as const satisfies readonly Finger[];

@@ -1,0 +1,267 @@
+import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Sureness } from './model.ts';
+import { barTicks, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
+
+/** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
+export const MOST_PLAYED = 10_000;
+
+/** Most items walked while playing out; it stops repeats of nothing. Our choice. */
+const MOST_WALKED = 200_000;
+
+/** An event or rest where it falls in time. Ticks. */
+export interface TimedEvent {
+  readonly at: number;
+  readonly length: number;
+  /** The written event; null for a rest. */
+  readonly item: EventItem | null;
+  readonly span: Span;
+  readonly marks: readonly (EventMark | Sureness | 'grace')[];
+  readonly timed: boolean;
+  /** Which bar, counted from 0 as played. */
+  readonly bar: number;
+  /** The pass of the innermost repeat, from 1; null outside. */
+  readonly pass: number | null;
+  readonly barre: number | null;
+  readonly chord: string | null;
+  readonly words: readonly string[];
+}
+
+/** One bar as played. Ticks; `timed` is false where an untimed event stands in it. */
+export interface PlayedBar {
+  readonly at: number;
+  readonly length: number;
+  readonly meter: Meter;
+  readonly timed: boolean;
+  readonly span: Span;
+  /** Whether a bar line, typed or implied by a full bar at a bracket, ends it. */
+  readonly closed: boolean;
+}
+
+/** A phrase along the clock: events, bars, and changes of tempo (quarters a minute) and feel, in ticks. */
+export interface Timeline {
+  readonly events: readonly TimedEvent[];
+  readonly bars: readonly PlayedBar[];
+  readonly tempos: readonly { readonly at: number; readonly tempo: number }[];
+  readonly feels: readonly { readonly at: number; readonly feel: Feel }[];
+  readonly chords: readonly { readonly at: number; readonly chord: string | null }[];
+  readonly pickup: boolean;
+  readonly length: number;
+  /** Whether playing out was stopped at `MOST_PLAYED` events. */
+  readonly truncated: boolean;
+}
+
+type Draft = { -readonly [Key in keyof TimedEvent]: TimedEvent[Key] };
+
+interface Context {
+  readonly marks: readonly (EventMark | Sureness)[];
+  readonly pass: number | null;
+  readonly passes: number;
+  readonly barre: number | null;
+}
+
+/** Plays repeats and passes out in time order. Linear in what is played; stops at `MOST_PLAYED` events. */
+export function unroll(phrase: Phrase): Timeline {
+  const walk = new Walk(phrase.meter);
+  walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null });
+  return walk.finish();
+}
+
+class Walk {
+  readonly #events: Draft[] = [];
+  readonly #bars: PlayedBar[] = [];
+  readonly #tempos: { at: number; tempo: number }[] = [];
+  readonly #feels: { at: number; feel: Feel }[] = [];
+  readonly #chords: { at: number; chord: string | null }[] = [];
+  #words: string[] = [];
+  #chord: string | null = null;
+  #at = 0;
+  #walked = 0;
+  #pickup = false;
+  #truncated = false;
+  #meter: Meter;
+  #nextMeter: Meter;
+  #bar: { at: number; timed: boolean; from: number; to: number } | undefined;
+  #barAt = 0;
+
+  constructor(meter: Meter) {
+    this.#meter = meter;
+    this.#nextMeter = meter;
+  }
+
+  items(items: readonly Item[], context: Context): void {
+    for (const item of items) {
+      this.#walked += 1;
+      if (this.#events.length >= MOST_PLAYED || this.#walked >= MOST_WALKED) this.#truncated = true;
+      if (this.#truncated) return;
+      this.#item(item, context);
+    }
+  }
+
+  #item(item: Item, context: Context): void {
+    switch (item.kind) {
+      case 'event':
+        return this.#event(item, context);
+      case 'rest':
+        return this.#place(null, item.span, ticksOf(item.value), item.value !== 'untimed', context);
+      case 'hold':
+        return this.#hold(item.span, ticksOf(item.value), item.value !== 'untimed');
+      case 'bar':
+        return this.#closeBar(true);
+      case 'repeat':
+        return this.#repeat(item.items, item.times, context);
+      case 'passes':
+        if (context.pass !== null && item.passes.some((range) => includes(range, context)))
+          this.items(item.items, context);
+        return;
+      case 'marked':
+        return this.items(item.items, { ...context, marks: [...context.marks, ...item.marks] });
+      case 'sure':
+        return this.items(item.items, { ...context, marks: [...context.marks, item.sureness] });
+      case 'barre':
+        return this.items(item.items, { ...context, barre: item.fret });
+      case 'harmony':
+        this.#chord = item.chord;
+        this.#chords.push({ at: this.#at, chord: item.chord });
+        return;
+      case 'words':
+        this.#words.push(item.text);
+        return;
+      case 'setting':
+        return this.#set(item.setting);
+    }
+  }
+
+  #set(setting: Extract<Item, { kind: 'setting' }>['setting']): void {
+    if (setting.name === 'meter') {
+      this.#nextMeter = setting.meter;
+      if (!this.#bar) this.#meter = setting.meter;
+    } else if (setting.name === 'tempo') this.#tempos.push({ at: this.#at, tempo: setting.tempo });
+    else if (setting.name === 'feel') this.#feels.push({ at: this.#at, feel: setting.feel });
+    else if (this.#events.length === 0) this.#pickup = true;
+  }
+
+  #repeat(items: readonly Item[], times: number, context: Context): void {
+    this.#closeFullBar();
+    for (let pass = 1; pass <= times && !this.#truncated; pass += 1) {
+      this.#walked += 1;
+      if (this.#walked >= MOST_WALKED) this.#truncated = true;
+      this.items(items, { ...context, pass, passes: times });
+      this.#closeFullBar();
+    }
+  }
+
+  #event(item: EventItem, context: Context): void {
+    for (let time = 0; time < item.times && this.#events.length < MOST_PLAYED; time += 1)
+      this.#place(item, item.span, ticksOf(item.value), item.value !== 'untimed', context);
+  }
+
+  #place(item: EventItem | null, span: Span, length: number, timed: boolean, context: Context): void {
+    const bar = this.#openBar(span);
+    bar.timed &&= timed;
+    const marks = item ? markSet(item, context.marks) : [];
+    const { pass, barre } = context;
+    this.#events.push({
+      at: this.#at,
+      length,
+      item,
+      span,
+      marks,
+      timed,
+      bar: this.#bars.length,
+      pass,
+      barre,
+      chord: this.#chord,
+      words: this.#words,
+    });
+    this.#words = [];
+    this.#at += length;
+  }
+
+  #hold(span: Span, length: number, timed: boolean): void {
+    const last = this.#events.at(-1);
+    if (!last) return;
+    this.#openBar(span).timed &&= timed;
+    last.length += length;
+    this.#at += length;
+  }
+
+  #openBar(span: Span): { timed: boolean } {
+    this.#bar ??= { at: this.#at, timed: true, from: span.from, to: span.to };
+    this.#bar.to = Math.max(this.#bar.to, span.to);
+    return this.#bar;
+  }
+
+  #closeFullBar(): void {
+    if (this.#bar && this.#at - this.#bar.at === barTicks(this.#meter)) this.#closeBar(true);
+  }
+
+  #closeBar(closed: boolean): void {
+    if (this.#bar) {
+      const { at, timed, from, to } = this.#bar;
+      this.#bars.push({ at, length: this.#at - at, meter: this.#meter, timed, span: { from, to }, closed });
+    }
+    this.#bar = undefined;
+    this.#barAt = this.#at;
+    this.#meter = this.#nextMeter;
+  }
+
+  finish(): Timeline {
+    this.#placeGraces();
+    this.#closeBar(false);
+    return {
+      events: this.#events,
+      bars: this.#bars,
+      tempos: this.#tempos,
+      feels: this.#feels,
+      chords: this.#chords,
+      pickup: this.#pickup,
+      length: this.#barAt,
+      truncated: this.#truncated,
+    };
+  }
+
+  /** Graces were placed with no length; each takes its time from the event after, else from the one before. */
+  #placeGraces(): void {
+    let graces: Draft[] = [];
+    let before: Draft | undefined;
+    for (const event of this.#events) {
+      if (event.length === 0) {
+        graces.push(event);
+        continue;
+      }
+      if (graces.length > 0) {
+        const each = graceTicks(graces.length, event.length);
+        spread(graces, event.at, each);
+        event.at += each * graces.length;
+        event.length -= each * graces.length;
+        graces = [];
+      }
+      before = event;
+    }
+    if (graces.length === 0 || !before) return;
+    const each = graceTicks(graces.length, before.length);
+    before.length -= each * graces.length;
+    spread(graces, before.at + before.length, each);
+  }
+}
+
+/** What each of some graces takes from a neighbour: a 32nd, and together at most half of it. Ticks, whole. */
+function graceTicks(count: number, neighbour: number): number {
+  return Math.min(GRACE_TICKS, Math.floor(neighbour / (2 * count)));
+}
+
+function spread(graces: readonly Draft[], from: number, each: number): void {
+  graces.forEach((grace, index) => {
+    grace.at = from + index * each;
+    grace.length = each;
+  });
+}
+
+function markSet(item: EventItem, around: readonly (EventMark | Sureness)[]): TimedEvent['marks'] {
+  const own = item.value === 'grace' ? [...item.marks, 'grace' as const] : item.marks;
+  return [...new Set([...own, ...around])];
+}
+
+function includes(range: PassRange, { pass, passes }: Context): boolean {
+  if (pass === null) return false;
+  return range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1];
+}

@@ -1,0 +1,2 @@
+export * from './tuning.ts';
+export * from './pitch.ts';

@@ -1,0 +1,69 @@
+/**
+ * A tuning: the open strings from the thinnest (string 1) to the thickest.
+ * `openMidis[0]` is string 1. MIDI numbers, A4 = 69.
+ */
+export interface Tuning {
+  readonly name: string;
+  readonly openMidis: readonly number[];
+}
+
+/** Fewest and most strings a tuning may have. Our choice: bass to nine-string guitar. */
+export const STRING_COUNT_RANGE = { least: 4, most: 9 } as const;
+
+/** Lowest and highest open string, MIDI. Our choice: C1 (24) to C6 (84). */
+export const OPEN_STRING_RANGE = { least: 24, most: 84 } as const;
+
+/**
+ * Makes a tuning from the open strings, thinnest first, as MIDI numbers.
+ *
+ * @throws RangeError with the value when a number is not whole or out of `OPEN_STRING_RANGE`, or the
+ *   count of strings is out of `STRING_COUNT_RANGE`.
+ */
+export function makeTuning(name: string, openMidis: readonly number[]): Tuning {
+  const { least, most } = STRING_COUNT_RANGE;
+  if (openMidis.length < least || openMidis.length > most)
+    throw new RangeError(`a tuning has ${least} to ${most} strings, not ${openMidis.length}`);
+  for (const midi of openMidis)
+    if (!Number.isInteger(midi) || midi < OPEN_STRING_RANGE.least || midi > OPEN_STRING_RANGE.most)
+      throw new RangeError(
+        `an open string is a whole MIDI number ${OPEN_STRING_RANGE.least}-${OPEN_STRING_RANGE.most}, not ${midi}`,
+      );
+  return { name, openMidis: [...openMidis] };
+}
+
+/**
+ * The tunings the studio meets, by name; string 1 (thinnest) first.
+ * Source: common practice (standard E2 A2 D3 G3 B3 E4 from the 6th string).
+ */
+export const TUNINGS = {
+  standard: makeTuning('standard', [64, 59, 55, 50, 45, 40]),
+  'drop D': makeTuning('drop D', [64, 59, 55, 50, 45, 38]),
+  'half step down': makeTuning('half step down', [63, 58, 54, 49, 44, 39]),
+  'whole step down': makeTuning('whole step down', [62, 57, 53, 48, 43, 38]),
+  'D A D G A D': makeTuning('D A D G A D', [62, 57, 55, 50, 45, 38]),
+  'open G': makeTuning('open G', [62, 59, 55, 50, 43, 38]),
+  'open D': makeTuning('open D', [62, 57, 54, 50, 45, 38]),
+} as const satisfies Record<string, Tuning>;
+
+/** The name of one of the `TUNINGS`. */
+export type TuningName = keyof typeof TUNINGS;
+
+/** Every tuning name, in the order a choice shows them. */
+export const TUNING_NAMES = Object.keys(TUNINGS) as readonly TuningName[];
+
+/** Whether a text names one of the `TUNINGS`. */
+export function isTuningName(name: string): name is TuningName {
+  return Object.hasOwn(TUNINGS, name);
+}
+
+/**
+ * The open pitch of a string, MIDI.
+ *
+ * @throws RangeError when the tuning has no such string (string 1 is the thinnest).
+ */
+export function openMidi(tuning: Tuning, string: number): number {
+  const midi = tuning.openMidis[string - 1];
+  if (midi === undefined)
+    throw new RangeError(`${tuning.name} has strings 1 to ${tuning.openMidis.length}, not ${string}`);
+  return midi;
+}

@@ -1,0 +1,2 @@
+export { renderClick, renderNotes, startRendering } from './render.ts';
+export type { Rendering, RenderOptions } from './render.ts';

@@ -1,7 +1,7 @@
 import { execFile, execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { chmod, chown, mkdir, mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { existsSync, statSync } from 'node:fs';
+import { chmod, chown, mkdir, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
@@ -92,7 +92,7 @@ async function prepareFolder(folder: string, owner: { uid?: number; gid?: number
   await mkdir(folder, { recursive: true }).catch((error: unknown) => {
     throw new Plain(`The folder ${folder} cannot be made (${reasonOf(error)}); choose another with --data.`);
   });
-  await requireTraversable(folder, owner);
+  requireTraversable(folder, owner);
   await chmod(folder, 0o755);
   const secret = randomBytes(24).toString('hex');
   await writeFile(mark, JSON.stringify({ secret }), { mode: 0o600 });
@@ -105,10 +105,9 @@ async function readSecret(mark: string): Promise<string> {
       `The folder ${dirname(mark)} belongs to somebody else (${reasonOf(error)}); choose another with --data.`,
     );
   });
-  const kept: { secret?: unknown } = JSON.parse(text);
-  if (typeof kept.secret !== 'string')
-    throw new Plain(`The file ${mark} is damaged; the data folder cannot be opened.`);
-  return kept.secret;
+  const secret = fieldOf(text, 'secret');
+  if (typeof secret !== 'string') throw new Plain(`The file ${mark} is damaged; the data folder cannot be opened.`);
+  return secret;
 }
 
 async function list(folder: string): Promise<readonly string[]> {
@@ -117,15 +116,25 @@ async function list(folder: string): Promise<readonly string[]> {
   });
 }
 
-async function requireTraversable(folder: string, { uid }: { uid?: number }): Promise<void> {
-  if (uid === undefined) return;
-  for (let above = dirname(resolve(folder)); ; above = dirname(above)) {
-    if (((await stat(above)).mode & 0o001) === 0)
-      throw new Plain(
-        `The account “postgres” cannot reach ${folder}, since ${above} is closed to it; choose another folder with --data.`,
-      );
-    if (above === dirname(above)) return;
+/** Whether an account other than its owner may pass through a folder and every one above it. */
+export function isOpenTo(folder: string): boolean {
+  return closedAbove(folder) === undefined;
+}
+
+/** The folder, or the nearest one above it, that others may not pass through. */
+function closedAbove(folder: string): string | undefined {
+  for (let at = resolve(folder); ; at = dirname(at)) {
+    if (existsSync(at) && (statSync(at).mode & 0o001) === 0) return at;
+    if (at === dirname(at)) return undefined;
   }
+}
+
+function requireTraversable(folder: string, { uid }: { uid?: number }): void {
+  const closed = uid === undefined ? undefined : closedAbove(dirname(resolve(folder)));
+  if (closed)
+    throw new Plain(
+      `The account “postgres” cannot reach ${folder}, since ${closed} is closed to it; choose another folder with --data.`,
+    );
 }
 
 async function initialise(
@@ -216,6 +225,16 @@ export async function freePort(): Promise<number> {
   await new Promise((done) => probe.close(done));
   if (typeof address !== 'object' || !address) throw new Error('no port was given');
   return address.port;
+}
+
+/** One field of a JSON object; undefined where the text is something else. */
+export function fieldOf(text: string, name: string): unknown {
+  try {
+    const value: unknown = JSON.parse(text);
+    return typeof value === 'object' && value !== null ? Reflect.get(value, name) : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /** The short reason of a file system error, `EACCES`. */

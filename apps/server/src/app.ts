@@ -30,7 +30,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
   const sessions = sessionStore(config.databaseUrl, session);
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url?.startsWith('/api') } }));
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url.startsWith('/api') } }));
   app.use(headers(config));
   app.use('/api/health', http.healthRouter(store));
   app.use('/api', http.sameOriginOnly);

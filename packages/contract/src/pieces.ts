@@ -18,8 +18,10 @@ export interface PieceBody {
 const tempos = {
   startBpm: tempo(),
   targetBpm: tempo().custom((value: number, helpers) => {
-    const { startBpm }: Partial<PieceBody> = helpers.state.ancestors[0];
-    return typeof startBpm === 'number' && startBpm > value ? helpers.error('ladder.order') : value;
+    const { ancestors }: { ancestors: readonly unknown[] } = helpers.state;
+    const body = ancestors[0];
+    const start = typeof body === 'object' && body !== null && 'startBpm' in body ? body.startBpm : undefined;
+    return typeof start === 'number' && start > value ? helpers.error('ladder.order') : value;
   }),
 };
 /** Checks `PieceBody`. */

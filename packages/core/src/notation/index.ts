@@ -15,3 +15,5 @@ export { perform, accompany } from './perform.ts';
 export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
 export { centsAt, VIBRATO } from './contour.ts';
 export type { ContourPoint } from './contour.ts';
+export { scoreOf, MOST_ENGRAVED } from './score.ts';
+export type { ScoreBar, ScoreEvent } from './score.ts';

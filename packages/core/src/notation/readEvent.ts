@@ -207,9 +207,9 @@ class WordReader {
 
   #strings(fret: number | null, from: number, mayBeBare: boolean): readonly number[] | undefined {
     const numbers = this.#take('numbers');
-    if (numbers) return [...(numbers[1] ?? '')].map((digit) => this.#knownString(Number(digit), from));
+    if (numbers) return Array.from(numbers[1] ?? '', (digit) => this.#knownString(Number(digit), from));
     const letters = this.#take('letters');
-    if (letters) return [...letters[0]].map((letter) => this.#letteredString(letter, from));
+    if (letters) return Array.from(letters[0], (letter) => this.#letteredString(letter, from));
     if (mayBeBare) return undefined;
     const shown = fret === null ? 'The dead note' : `Fret ${fret}`;
     this.#fail(

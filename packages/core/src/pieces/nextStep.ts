@@ -84,7 +84,7 @@ function afterMiss(history: readonly Result[], last: Result, ladder: Ladder): Ne
     return {
       move: 'down',
       bpm: below,
-      reason: `${last.bpm} did not come ${times(misses)} in a row; go down to ${below}.`,
+      reason: `${misses} takes in a row were not clean, the last at ${last.bpm}; go down to ${below}.`,
     };
   const best = Math.max(
     0,

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { useLocalStorage, usePreferredDark } from '@vueuse/core';
+import Button from 'primevue/button';
+import { computed, watchEffect } from 'vue';
+import { RouterLink, RouterView, useRouter } from 'vue-router';
+import { useNotices, useSession } from './stores/index.ts';
+
+const session = useSession();
+const notices = useNotices();
+const router = useRouter();
+const prefersDark = usePreferredDark();
+const look = useLocalStorage<'light' | 'dark' | ''>('jam-look', '');
+const dark = computed(() => (look.value === '' ? prefersDark.value : look.value === 'dark'));
+watchEffect(() => {
+  document.documentElement.dataset['look'] = dark.value ? 'dark' : 'light';
+});
+
+const tabs = computed(() =>
+  session.isTeacher
+    ? [
+        { name: 'desk', label: 'Desk' },
+        { name: 'requests', label: 'Requests' },
+        { name: 'songs', label: 'Songs' },
+        { name: 'lesson', label: 'Lesson' },
+        { name: 'ledger', label: 'Ledger' },
+      ]
+    : [
+        { name: 'practice', label: 'Practice' },
+        { name: 'ledger', label: 'Ledger' },
+        { name: 'requests', label: 'Requests' },
+      ],
+);
+
+async function leave(): Promise<void> {
+  await notices.tell(async () => {
+    await session.signOut();
+    await router.push({ name: 'sign-in' });
+  });
+}
+</script>
+
+<template>
+  <div :class="['book', { bound: session.me }]">
+    <header v-if="session.me" class="spine">
+      <RouterLink to="/" class="title" aria-label="Jam Ledger, to the first page">
+        <img src="/mark.svg" alt="" width="30" height="30" />
+        <span>Jam Ledger</span>
+      </RouterLink>
+      <nav aria-label="Parts of the book">
+        <RouterLink v-for="tab in tabs" :key="tab.name" :to="{ name: tab.name }" class="tab">{{
+          tab.label
+        }}</RouterLink>
+      </nav>
+      <div class="who">
+        <p class="studio">{{ session.me.studio.name }}</p>
+        <p>{{ session.me.name }}</p>
+        <div class="small">
+          <Button
+            size="small"
+            text
+            :label="dark ? 'Light paper' : 'Dark paper'"
+            @click="look = dark ? 'light' : 'dark'"
+          />
+          <Button size="small" text label="Sign out" @click="leave" />
+        </div>
+      </div>
+    </header>
+    <main><RouterView /></main>
+    <div v-if="notices.notice" class="notice" role="status">
+      <span>{{ notices.notice.text }}</span>
+      <Button v-if="notices.notice.undo" size="small" label="Undo" outlined @click="notices.takeBack()" />
+      <Button size="small" text icon="pi pi-times" aria-label="Put away" @click="notices.notice = null" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.book.bound {
+  display: grid;
+  grid-template-columns: 9.5rem minmax(0, 1fr);
+  min-height: 100vh;
+}
+.spine {
+  border-right: 2px solid var(--warm);
+  padding: 1rem 0 1rem 0.9rem;
+  display: flex;
+  flex-direction: column;
+  gap: 1.4rem;
+  position: sticky;
+  top: 0;
+  height: 100vh;
+}
+.title {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-family: var(--type-book);
+  font-weight: 700;
+  font-size: 1.05rem;
+  line-height: 1.1;
+  color: var(--ink);
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  flex-direction: column;
+  gap: 0.25rem;
+}
+.tab {
+  padding: 0.35rem 0.7rem;
+  border: 1px solid transparent;
+  border-right: 0;
+  color: var(--ink);
+  text-decoration: none;
+  font-weight: 600;
+  margin-right: -2px;
+}
+.tab:hover {
+  background: var(--page-sunk);
+}
+.tab.router-link-active {
+  background: var(--page);
+  border-color: var(--warm);
+  border-right: 2px solid var(--page);
+}
+.who {
+  margin-top: auto;
+  font-size: 0.88rem;
+  padding-right: 0.6rem;
+}
+.studio {
+  color: var(--ink-soft);
+}
+.small {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  margin-left: -0.5rem;
+}
+main {
+  padding: 1.2rem 1.6rem 4rem;
+  min-width: 0;
+}
+.notice {
+  position: fixed;
+  inset: auto auto 1rem 50%;
+  transform: translateX(-50%);
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  background: var(--page);
+  border: 1px solid var(--ink);
+  padding: 0.4rem 0.5rem 0.4rem 1rem;
+  max-width: calc(100vw - 2rem);
+  z-index: 20;
+}
+@media (max-width: 720px) {
+  .book.bound {
+    display: block;
+  }
+  .spine {
+    position: static;
+    height: auto;
+    flex-direction: row;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.8rem;
+    align-items: center;
+    border-right: 0;
+    border-bottom: 2px solid var(--warm);
+    padding: 0.6rem 0.8rem 0;
+  }
+  nav {
+    flex-direction: row;
+    order: 3;
+    width: 100%;
+  }
+  .tab {
+    border: 1px solid transparent;
+    border-bottom: 0;
+    margin: 0 0 -2px;
+    flex: 1;
+    text-align: center;
+  }
+  .tab.router-link-active {
+    border-color: var(--warm);
+    border-bottom: 2px solid var(--page);
+  }
+  .who {
+    margin: 0 0 0 auto;
+    display: flex;
+    align-items: center;
+    padding: 0;
+  }
+  .studio,
+  .who > p {
+    display: none;
+  }
+  .small {
+    flex-direction: row;
+  }
+  main {
+    padding: 0.9rem 0.8rem 4rem;
+  }
+}
+</style>

@@ -1,0 +1,2 @@
+export { Refused, Unreachable } from './http.ts';
+export { api } from './studio.ts';

@@ -1,0 +1,131 @@
+import type { Phrase } from '@jam-ledger/contract';
+import { onScopeDispose, ref, watch, type Ref } from 'vue';
+import { api, Refused, Unreachable } from '../api/index.ts';
+
+/** Where the text stands: on the server, on its way, kept here until the server answers, or changed elsewhere. */
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept-here' | 'refused' | 'stale';
+
+/** Pause in typing after which the text is saved, milliseconds. Our choice. */
+const PAUSE_MS = 500;
+/** Pause before trying again when the server cannot be reached, milliseconds. Our choice. */
+const RETRY_MS = 3000;
+
+const draftKey = (id: string) => `jam-draft-${id}`;
+
+/**
+ * The text of one phrase as it is typed: kept in this browser with every keystroke, saved to the server at
+ * every pause, tried again through a lost connection, and never overwritten by somebody else's newer text.
+ */
+export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: Phrase) => void) {
+  const text = ref('');
+  const state = ref<SaveState>('saved');
+  const trouble = ref('');
+  const theirs = ref<Phrase>();
+  let version = 0;
+  let id = '';
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  watch(
+    () => phrase.value?.id,
+    () => {
+      if (timer !== undefined) void save();
+      open();
+    },
+    { immediate: true },
+  );
+
+  function open(): void {
+    const current = phrase.value;
+    state.value = 'saved';
+    trouble.value = '';
+    theirs.value = undefined;
+    id = current?.id ?? '';
+    version = current?.version ?? 0;
+    text.value = current?.text ?? '';
+    const draft = id ? readDraft(id) : undefined;
+    if (draft !== undefined && draft !== text.value) {
+      text.value = draft;
+      schedule(PAUSE_MS);
+    }
+  }
+
+  function type(next: string): void {
+    if (next === text.value) return;
+    text.value = next;
+    localStorage.setItem(draftKey(id), next);
+    if (state.value !== 'stale') schedule(PAUSE_MS);
+  }
+
+  function schedule(pause: number): void {
+    clearTimeout(timer);
+    state.value = pause === RETRY_MS ? 'kept-here' : 'waiting';
+    timer = setTimeout(() => void save(), pause);
+  }
+
+  async function save(): Promise<void> {
+    clearTimeout(timer);
+    timer = undefined;
+    const sent = text.value;
+    const current = phrase.value;
+    const name = current?.name ?? '';
+    const savedId = id;
+    state.value = 'saving';
+    try {
+      const kept = await api.changePhrase(savedId, { name, text: sent, version, struck: false });
+      saved(kept);
+      if (id !== savedId) return;
+      version = kept.version;
+      trouble.value = '';
+      if (text.value === sent) {
+        localStorage.removeItem(draftKey(savedId));
+        state.value = 'saved';
+      } else schedule(PAUSE_MS);
+    } catch (error) {
+      if (id === savedId) fail(error);
+    }
+  }
+
+  function fail(error: unknown): void {
+    if (error instanceof Unreachable) return schedule(RETRY_MS);
+    if (error instanceof Refused && error.status === 409) {
+      state.value = 'stale';
+      theirs.value = newer(error.current);
+      return;
+    }
+    state.value = 'refused';
+    const problem = error instanceof Refused ? error.problems[0]?.message : undefined;
+    trouble.value = problem ?? (error instanceof Error ? error.message : 'It could not be saved.');
+  }
+
+  /** Settles a text changed elsewhere: save mine over theirs, or show theirs. */
+  async function settle(choice: 'mine' | 'theirs'): Promise<void> {
+    const other = theirs.value;
+    if (!other) return;
+    version = other.version;
+    theirs.value = undefined;
+    if (choice === 'mine') return save();
+    text.value = other.text;
+    localStorage.removeItem(draftKey(id));
+    state.value = 'saved';
+    saved(other);
+  }
+
+  onScopeDispose(() => {
+    if (timer !== undefined) void save();
+  });
+  return { text, state, trouble, theirs, type, settle, save };
+}
+
+function readDraft(id: string): string | undefined {
+  return localStorage.getItem(draftKey(id)) ?? undefined;
+}
+
+/** The phrase inside a refusal, if it is one. */
+function newer(current: unknown): Phrase | undefined {
+  return isPhrase(current) ? current : undefined;
+}
+
+function isPhrase(value: unknown): value is Phrase {
+  if (typeof value !== 'object' || value === null) return false;
+  return 'text' in value && typeof value.text === 'string' && 'version' in value && typeof value.version === 'number';
+}

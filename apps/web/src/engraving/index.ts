@@ -1,0 +1,3 @@
+export { loadMusicFont } from './fonts.ts';
+export { TabView } from './tabView.ts';
+export type { TabContent } from './tabView.ts';

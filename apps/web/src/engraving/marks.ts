@@ -1,0 +1,281 @@
+import type { ScoreEvent } from '@jam-ledger/core/notation';
+import { drawFret, textWidth } from './fretNote.ts';
+import { SIZES, type Rows } from './layout.ts';
+import type { Pen, Point } from './pen.ts';
+import type { RenderContext } from 'vexflow/core';
+
+/** An event that has its place on the page. Pixels. */
+export interface DrawnEvent {
+  readonly event: ScoreEvent;
+  readonly x: number;
+  /** Where the next event, or the end of the bar, begins. */
+  readonly endX: number;
+  readonly yOf: (string: number) => number;
+}
+
+/** The heights of a system's rows. Pixels. */
+export interface RowHeights {
+  readonly passes: number;
+  readonly words: number;
+  readonly chords: number;
+  readonly bendTop: number;
+  readonly staveTop: number;
+  readonly staveBottom: number;
+  readonly tuplets: number;
+  readonly hands: number;
+  readonly spans: number;
+}
+
+/** Stacks the rows that are used above and below a stave. */
+export function rowHeights(rows: Rows, staveTop: number, staveBottom: number): RowHeights {
+  const gap = SIZES.rowGap;
+  const bendTop = staveTop - (rows.bends ? 34 : 0);
+  const chords = bendTop - 8;
+  const words = chords - (rows.chords ? gap : 0);
+  const passes = words - (rows.words ? gap : 0);
+  const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
+  const hands = tuplets + (rows.tuplets ? gap : 0);
+  const spans = hands + (rows.hands ? gap : 0);
+  return { passes, words, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
+}
+
+/** Draws everything around one event but what joins it to its neighbours. */
+export function drawEventMarks(pen: Pen, context: RenderContext, drawn: DrawnEvent, heights: RowHeights): void {
+  const { event, x } = drawn;
+  if (typeof event.chord === 'string')
+    pen.text(event.chord, { x: x - 4, y: heights.chords }, { weight: 650, size: 13 });
+  if (event.chord === null) pen.text('N.C.', { x: x - 4, y: heights.chords }, { soft: true });
+  if (event.words.length > 0) pen.text(event.words.join(' · '), { x: x - 4, y: heights.words }, { italic: true });
+  drawGraces(pen, context, drawn);
+  if (event.tied) return;
+  drawSlidesToNowhere(pen, drawn);
+  drawAboveStave(pen, drawn, heights);
+  drawHands(pen, drawn, heights);
+  if (event.marks.includes('accent')) pen.text('>', { x: x - 3, y: heights.staveBottom + 11 }, { weight: 700 });
+  if (event.marks.includes('cut')) pen.text('•', { x: x + 4, y: heights.staveBottom + 11 });
+}
+
+function drawGraces(pen: Pen, context: RenderContext, { event, x, yOf }: DrawnEvent): void {
+  event.graces.forEach((grace, index) => {
+    const at = x - 18 * (event.graces.length - index);
+    for (const { string, fret } of grace.notes)
+      drawFret(context, fret === null ? '×' : String(fret), at, yOf(string), SIZES.fretFont * 0.78, false);
+    const top = Math.min(...grace.notes.map(({ string }) => yOf(string)));
+    const main = Math.min(...(event.item?.notes ?? []).map(({ string }) => yOf(string)));
+    if (event.item) pen.arc({ x: at, y: top - 6 }, { x: x - 2, y: main - 7 }, 6);
+  });
+}
+
+function drawSlidesToNowhere(pen: Pen, { event, x, yOf }: DrawnEvent): void {
+  const { item } = event;
+  for (const { string, fret } of item?.notes ?? []) {
+    const reach = textWidth(String(fret ?? 'x')) / 2 + 2;
+    const y = yOf(string);
+    if (item?.slideIn) {
+      const rise = item.slideIn === 'below' ? 4 : -4;
+      pen.line({ x: x - reach - 9, y: y + rise }, { x: x - reach, y: y - rise }, 1.3);
+    }
+    if (item?.slideOut) {
+      const rise = item.slideOut === 'up' ? 4 : -4;
+      pen.line({ x: x + reach, y: y + rise }, { x: x + reach + 10, y: y - rise }, 1.3);
+    }
+  }
+}
+
+/** Bends, then what may follow them on the same height: vibrato, trill, dip, harmonic. */
+function drawAboveStave(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void {
+  const { event, x, endX, yOf } = drawn;
+  const notes = event.item?.notes ?? [];
+  let freeX = x - 3;
+  let bent = 0;
+  for (const note of notes) {
+    if (!note.moves && note.preBend === undefined) continue;
+    const start = { x: x + textWidth(String(note.fret ?? 'x')) / 2 + 2 + bent * 5, y: yOf(note.string) };
+    freeX = drawBend(pen, note, start, endX - 8, heights);
+    bent += 1;
+  }
+  const y = heights.staveTop - 9;
+  const vibrato = notes.find((note) => note.vibrato)?.vibrato;
+  if (vibrato)
+    pen.wave({ x: Math.min(freeX + 4, endX - 18), y }, Math.max(endX - 6, freeX + 12), vibrato === 'wide' ? 5 : 3);
+  const trill = notes.find((note) => note.trill !== undefined)?.trill;
+  if (trill !== undefined) {
+    pen.text(`tr(${trill})`, { x: x - 4, y: y + 3 }, { italic: true });
+    pen.wave({ x: x + 28, y }, Math.max(endX - 6, x + 36), 2);
+  }
+  const dip = notes.find((note) => note.dip !== undefined)?.dip;
+  if (dip !== undefined) drawDip(pen, { x, y }, dip);
+  const harmonic = notes.find((note) => note.harmonic)?.harmonic;
+  if (harmonic)
+    pen.text(
+      harmonic === 'pinch' ? 'P.H.' : 'Harm.',
+      { x: x - 6, y: y + 2 - (vibrato ? 10 : 0) },
+      { size: SIZES.smallFont },
+    );
+}
+
+function drawDip(pen: Pen, { x, y }: Point, steps: number): void {
+  pen.line({ x, y: y - 6 }, { x: x + 5, y: y + 3 }, 1.3);
+  pen.line({ x: x + 5, y: y + 3 }, { x: x + 10, y: y - 6 }, 1.3);
+  pen.text(`-${sizeText(steps)}`, { x: x - 1, y: y - 9 }, { size: SIZES.smallFont });
+}
+
+type BendNote = NonNullable<ScoreEvent['item']>['notes'][number];
+
+/** Draws a chain of bends and releases; gives the x where it ends. */
+function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights: RowHeights): number {
+  const moves = note.moves ?? [];
+  const heightOf = (steps: number) => (steps <= 0 ? start.y : heights.staveTop - 8 - Math.min(2, steps) * 6);
+  let at: Point = start;
+  if (note.preBend !== undefined) {
+    at = { x: start.x + 2, y: heightOf(note.preBend) };
+    pen.line({ x: at.x, y: start.y - 3 }, at, 1.2);
+    pen.head(at, true);
+    pen.text(sizeText(note.preBend), { x: at.x, y: at.y - 4 }, { anchor: 'middle', size: SIZES.smallFont });
+  }
+  const step = Math.max(12, (endX - at.x) / Math.max(1, moves.length + 0.4));
+  for (const { kind, steps, unsized, upTo } of moves) {
+    const to = { x: at.x + Math.min(step, 26), y: heightOf(steps) };
+    const up = kind === 'bend';
+    if (up) pen.sweep(at, to);
+    else pen.sweep({ x: at.x, y: at.y }, { x: to.x, y: steps <= 0 ? to.y - 4 : to.y });
+    pen.head(up || steps > 0 ? to : { x: to.x, y: to.y - 2 }, up);
+    const label = unsized ? '?' : `${sizeText(steps)}${upTo === undefined ? '' : `–${sizeText(upTo)}`}`;
+    if (up || steps > 0)
+      pen.text(label, { x: to.x, y: up ? to.y - 4 : to.y - 8 }, { anchor: 'middle', size: SIZES.smallFont });
+    at = to;
+  }
+  return at.x;
+}
+
+/** The size of a bend in whole steps, as players read it. */
+export function sizeText(steps: number): string {
+  const whole = Math.floor(steps + 1e-9);
+  const rest = Math.round((steps - whole) * 100);
+  const fraction = { 0: '', 25: '¼', 50: '½', 75: '¾' }[rest];
+  if (fraction === undefined) return String(Math.round(steps * 100) / 100);
+  return whole === 0 ? fraction || '0' : `${whole}${fraction}`;
+}
+
+const PLUCKING: Readonly<Record<string, string>> = {
+  'plucked-thumb': 'p',
+  'plucked-index': 'i',
+  'plucked-middle': 'm',
+  'plucked-ring': 'a',
+  'plucked-little': 'c',
+};
+
+/** Pick strokes, fingers, taps and rakes, in one row under the stems. */
+function drawHands(pen: Pen, { event, x }: DrawnEvent, { hands: y }: RowHeights): void {
+  const { marks, item } = event;
+  if (marks.includes('down')) {
+    pen.line({ x: x - 4, y: y - 8 }, { x: x + 4, y: y - 8 }, 2.2);
+    pen.line({ x: x - 4, y: y - 8 }, { x: x - 4, y });
+    pen.line({ x: x + 4, y: y - 8 }, { x: x + 4, y });
+  }
+  if (marks.includes('up')) {
+    pen.line({ x: x - 4, y: y - 9 }, { x, y }, 1.3);
+    pen.line({ x: x + 4, y: y - 9 }, { x, y }, 1.3);
+  }
+  if (marks.includes('tremolo'))
+    for (const lift of [0, 4, 8]) pen.line({ x: x - 4, y: y - lift + 1 }, { x: x + 4, y: y - lift - 2 }, 1.6);
+  const fingers = (item?.notes ?? []).flatMap(({ finger }) => finger ?? []);
+  const words = [
+    item?.link === 'tap' ? 'T' : '',
+    marks.includes('rake') ? 'rake' : '',
+    marks.includes('rolled') ? 'roll' : '',
+    marks.map((mark) => PLUCKING[mark] ?? '').join(''),
+    marks.includes('plucked') ? 'f' : '',
+    fingers.join(''),
+  ].filter(Boolean);
+  const shift = marks.includes('down') || marks.includes('up') ? 9 : 0;
+  if (words.length > 0)
+    pen.text(
+      words.join(' '),
+      { x: x + shift, y },
+      shift ? { size: SIZES.smallFont } : { anchor: 'middle', size: SIZES.smallFont },
+    );
+}
+
+/** Draws what joins an event to the one before it: hammer-on, pull-off, slide, tie. */
+export function drawLink(pen: Pen, before: DrawnEvent, drawn: DrawnEvent, broken: boolean): void {
+  const { event, x, yOf } = drawn;
+  const { item } = event;
+  if (!item || (!item.link && !event.tied)) return;
+  const fromX = broken ? x - 26 : before.x;
+  const sliding = item.link === 'slide' || item.link === 'shift';
+  const strings = item.notes.map(({ string }) => string);
+  for (const string of strings) {
+    const y = yOf(string);
+    const from = before.event.item?.notes.find((note) => note.string === string);
+    const reach = textWidth(String(from?.fret ?? '0')) / 2 + 2;
+    if (sliding) {
+      const to = item.notes.find((note) => note.string === string);
+      const rise = (to?.fret ?? 0) >= (from?.fret ?? 0) ? 4 : -4;
+      pen.line(
+        { x: fromX + reach, y: y + rise },
+        { x: x - textWidth(String(to?.fret ?? 0)) / 2 - 2, y: y - rise },
+        1.3,
+      );
+    }
+  }
+  const y = Math.min(...strings.map(yOf));
+  if (item.link !== 'shift') pen.arc({ x: fromX + 1, y: y - 8 }, { x: x - 1, y: y - 8 }, sliding ? 9 : 10);
+  const letter = item.link && !event.tied ? LINK_LETTERS[item.link] : '';
+  if (letter)
+    pen.text(letter, { x: (fromX + x) / 2, y: y - 15 }, { anchor: 'middle', size: SIZES.smallFont, weight: 600 });
+}
+
+const LINK_LETTERS: Readonly<Record<string, string>> = { hammer: 'h', pull: 'p', slide: '', shift: '', tap: '' };
+
+const SPANS = [
+  { mark: 'palm-mute', label: 'p.m.' },
+  { mark: 'let-ring', label: 'ring' },
+] as const;
+
+/** Draws the spans that several events share: palm mute, let ring, barre, how sure. */
+export function drawSpans(pen: Pen, events: readonly DrawnEvent[], heights: RowHeights): void {
+  for (const { mark, label } of SPANS)
+    for (const run of runs(events, ({ event }) => (event.marks.includes(mark) ? mark : undefined)))
+      drawSpan(pen, run, label, heights.spans, false);
+  for (const run of runs(events, ({ event }) => (event.barre === null ? undefined : String(event.barre))))
+    drawSpan(pen, run, `bar ${run[0]?.event.barre ?? ''}`, heights.chords, typeof run[0]?.event.chord === 'string');
+  for (const run of runs(events, ({ event }) => event.sureness ?? undefined))
+    if (run[0]?.event.words.length === 0)
+      drawSpan(pen, run, SURE_WORDS[run[0].event.sureness ?? ''] ?? '', heights.words, false);
+}
+
+const SURE_WORDS: Readonly<Record<string, string>> = {
+  likely: 'likely',
+  guess: 'a guess',
+  seen: 'as seen live',
+  arranged: 'arranged',
+  optional: 'optional',
+};
+
+function drawSpan(pen: Pen, run: readonly DrawnEvent[], label: string, y: number, aside: boolean): void {
+  const [first, last] = [run[0], run.at(-1)];
+  if (!first || !last) return;
+  const x = first.x - 4 + (aside ? (first.event.chord ?? '').length * 8 + 6 : 0);
+  pen.text(label, { x, y }, { italic: true, soft: true, size: SIZES.smallFont });
+  const from = x + label.length * 4.8 + 4;
+  if (run.length < 2 || last.x <= from) return;
+  pen.dashes({ x: from, y: y - 3 }, { x: last.x + 6, y: y - 3 });
+  pen.line({ x: last.x + 6, y: y - 6 }, { x: last.x + 6, y });
+}
+
+/** Runs of neighbours with the same key; events without one part them. */
+function runs(
+  events: readonly DrawnEvent[],
+  keyOf: (drawn: DrawnEvent) => string | undefined,
+): readonly DrawnEvent[][] {
+  const found: DrawnEvent[][] = [];
+  let before: string | undefined;
+  for (const drawn of events) {
+    const key = drawn.event.item ? keyOf(drawn) : undefined;
+    if (key !== undefined && key === before) found.at(-1)?.push(drawn);
+    else if (key !== undefined) found.push([drawn]);
+    before = key;
+  }
+  return found;
+}

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import type { Ledger, Piece } from '@jam-ledger/contract';
+import { computed, onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import { api } from '../api/index.ts';
+import { dayText, daysBetween } from '../composables/useDays.ts';
+import { useNotices, useRequests, useSession } from '../stores/index.ts';
+
+const session = useSession();
+const requests = useRequests();
+const notices = useNotices();
+const ledgers = ref<readonly Ledger[]>();
+const today = computed(() => session.me?.studio.today ?? '');
+
+onMounted(() =>
+  notices.tell(async () => {
+    await requests.load();
+    const students = await api.students();
+    ledgers.value = await Promise.all(students.map(({ id }) => api.ledger(id)));
+  }),
+);
+
+const waiting = computed(() => (requests.requests ?? []).filter(({ state }) => state === 'asked'));
+
+/** Pieces that came down, wait to be heard, or have not been touched for long. */
+const STALE_DAYS = 8;
+interface Call {
+  readonly piece: Piece;
+  readonly why: string;
+}
+const calls = computed(() =>
+  (ledgers.value ?? []).flatMap(({ pieces }) =>
+    pieces.flatMap((piece): readonly Call[] => {
+      const last = piece.entries.findLast(({ struck }) => !struck)?.day;
+      const idle = last === undefined ? undefined : daysBetween(last, today.value);
+      if (piece.next.move === 'down') return [{ piece, why: `stuck: ${piece.next.reason}` }];
+      if (piece.next.move === 'show') return [{ piece, why: `wants to be heard: ${piece.next.reason}` }];
+      if (idle === undefined) return [{ piece, why: 'nothing posted yet' }];
+      if (idle >= STALE_DAYS && piece.next.move !== 'held') return [{ piece, why: `not touched for ${idle} days` }];
+      return [];
+    }),
+  ),
+);
+</script>
+
+<template>
+  <h1>Desk</h1>
+  <p class="soft day">{{ today ? dayText(today) : '' }}</p>
+  <div class="columns">
+    <section aria-label="Requests waiting">
+      <h2>Waiting for an answer</h2>
+      <p v-if="requests.requests && waiting.length === 0" class="soft">Every request is answered.</p>
+      <ul class="quiet-list ruled">
+        <li v-for="request in waiting" :key="request.id">
+          <RouterLink :to="{ name: 'requests' }">{{ request.title }}</RouterLink>
+          <span class="soft"> for {{ request.student.name }}</span>
+          <span class="right">{{
+            request.wantedBy ? `${daysBetween(today, request.wantedBy)} days left` : 'no day named'
+          }}</span>
+        </li>
+      </ul>
+    </section>
+    <section aria-label="Phrases that need you">
+      <h2>Phrases that need you</h2>
+      <p v-if="ledgers && calls.length === 0" class="soft">Nothing is stuck, and nothing waits to be heard.</p>
+      <ul class="quiet-list ruled">
+        <li v-for="{ piece, why } in calls" :key="piece.id">
+          <RouterLink :to="{ name: 'lesson', params: { studentId: piece.student.id } }">{{
+            piece.phrase.name
+          }}</RouterLink>
+          <span class="soft"> {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.student.name }}</span>
+          <span class="why">{{ why }}</span>
+        </li>
+      </ul>
+    </section>
+    <section aria-label="Students">
+      <h2>Students</h2>
+      <p v-if="ledgers?.length === 0" class="soft">No student is entered yet.</p>
+      <ul class="quiet-list ruled">
+        <li v-for="ledger in ledgers ?? []" :key="ledger.student.id">
+          <RouterLink :to="{ name: 'ledger', params: { studentId: ledger.student.id } }">{{
+            ledger.student.name
+          }}</RouterLink>
+          <span class="right">
+            {{ ledger.pieces.length === 1 ? '1 piece' : `${ledger.pieces.length} pieces` }},
+            {{ ledger.pieces.filter(({ next }) => next.move === 'held').length }} held
+          </span>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.day {
+  margin-bottom: 1rem;
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(19rem, 1fr));
+  gap: 2rem;
+}
+.ruled li {
+  border-bottom: 1px solid var(--rule);
+  padding: 0.5rem 0;
+  overflow: hidden;
+}
+.ruled a {
+  margin-right: 0.4rem;
+}
+.right {
+  float: right;
+}
+.why {
+  display: block;
+  border-left: 2px solid var(--warm);
+  padding-left: 0.6rem;
+  margin-top: 0.15rem;
+}
+</style>

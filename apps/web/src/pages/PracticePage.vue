@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import type { Outcome, Piece } from '@jam-ledger/contract';
+import { useTimeoutFn } from '@vueuse/core';
+import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { api } from '../api/index.ts';
+import { usePlayer } from '../composables/usePlayer.ts';
+import { useReading } from '../composables/useReading.ts';
+import PlayBar from '../parts/PlayBar.vue';
+import PostResult from '../parts/PostResult.vue';
+import ShareBar from '../parts/ShareBar.vue';
+import TabPage from '../parts/TabPage.vue';
+import TempoLadder from '../parts/TempoLadder.vue';
+import { useLedger, useNotices, useSession } from '../stores/index.ts';
+
+const route = useRoute();
+const session = useSession();
+const ledger = useLedger();
+const notices = useNotices();
+const player = usePlayer();
+const piece = ref<Piece>();
+const bpm = ref<number | null>(null);
+const loop = ref(true);
+const countIn = ref(true);
+
+/** Unbroken practice after which a rest is due, minutes. Common practice. */
+const REST_MINUTES = 10;
+const restDue = ref(false);
+useTimeoutFn(() => (restDue.value = true), REST_MINUTES * 60_000);
+
+onMounted(() =>
+  notices.tell(async () => {
+    piece.value = await api.piece(String(route.params['id']));
+    bpm.value = piece.value.next.bpm;
+    if (!session.isTeacher) await ledger.load();
+  }),
+);
+// A strike taken back from the notice changes the ledger; the page follows it.
+watch(
+  () => ledger.pieces.find(({ id }) => id === piece.value?.id),
+  (newer) => {
+    if (newer) piece.value = newer;
+  },
+);
+
+const EMPTY = { tuning: 'standard', meter: '4/4' } as const;
+const { reading, bars, tuning } = useReading(
+  () => piece.value?.phrase.text ?? '',
+  () => piece.value?.song ?? EMPTY,
+);
+const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
+
+function play(): Promise<void> {
+  const { capo = 0, offsetCents = 0 } = piece.value?.song ?? {};
+  return notices.tell(() =>
+    player.play({
+      phrase: reading.value.phrase,
+      tuning: tuning.value,
+      capo,
+      offsetCents,
+      bpm: tempo.value,
+      loop: loop.value,
+      countIn: countIn.value,
+    }),
+  );
+}
+
+function choose(rung: number): void {
+  bpm.value = rung;
+  if (player.playing.value) void play();
+}
+
+function post(at: number, outcome: Outcome): Promise<void> {
+  const practised = piece.value;
+  if (!practised) return Promise.resolve();
+  return notices.tell(async () => {
+    player.stop();
+    piece.value = await ledger.post(practised, at, outcome);
+  });
+}
+</script>
+
+<template>
+  <div v-if="piece" class="practice">
+    <section class="main" :aria-label="piece.phrase.name">
+      <header>
+        <h1>{{ piece.phrase.name }}</h1>
+        <p class="soft">
+          {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.song.tuning
+          }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template>
+        </p>
+      </header>
+      <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="player.cursor.value?.span"
+        >Your teacher has not written this phrase yet.</TabPage
+      >
+      <PlayBar
+        v-model:loop="loop"
+        v-model:count-in="countIn"
+        v-model:level="player.level.value"
+        v-model:click-level="player.clickLevel.value"
+        :playing="player.playing.value"
+        :counting="player.counting.value"
+        :bpm="tempo"
+        :disabled="bars.length === 0"
+        @play="play"
+        @stop="player.stop()"
+        @update:level="player.setLevels()"
+        @update:click-level="player.setLevels()"
+      />
+      <PostResult v-model:bpm="bpm" :medium="session.isTeacher ? 'ink' : 'pencil'" :keys="true" :post="post" />
+    </section>
+    <aside class="margin">
+      <h2>Next step</h2>
+      <p>{{ piece.next.reason }}</p>
+      <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
+      <TempoLadder
+        class="rungs"
+        :rungs="piece.rungs"
+        :now="piece.next.move === 'held' ? undefined : piece.next.bpm"
+        :chosen="bpm ?? undefined"
+        @choose="choose"
+      />
+      <p v-if="restDue" class="rest" role="status">
+        You have been at it for {{ REST_MINUTES }} minutes. Shake your hands out and rest a little.
+      </p>
+      <p class="soft small">Warm up first. Stop at pain, numbness or tingling, and see a health professional.</p>
+      <h3>Posted</h3>
+      <ul class="quiet-list">
+        <li
+          v-for="entry in piece.entries
+            .filter(({ struck }) => !struck)
+            .slice(-6)
+            .reverse()"
+          :key="entry.id"
+        >
+          <span :class="entry.medium">{{ entry.bpm }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span>
+          <span class="soft"> {{ entry.day === session.me?.studio.today ? 'today' : entry.day }}</span>
+        </li>
+      </ul>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.practice {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 16rem;
+  gap: 1.5rem;
+}
+.main {
+  display: flex;
+  flex-direction: column;
+  gap: 0.8rem;
+  min-width: 0;
+}
+.margin {
+  border-left: 2px solid var(--warm);
+  padding-left: 1rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
+}
+.rungs {
+  margin: 0.4rem 0;
+  align-self: flex-start;
+}
+.rest {
+  color: var(--warm);
+  font-weight: 600;
+}
+.small {
+  font-size: 0.88rem;
+}
+@media (max-width: 820px) {
+  .practice {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { ScoreBar, Span } from '@jam-ledger/core/notation';
+import { useElementSize } from '@vueuse/core';
+import { onMounted, ref, useTemplateRef, watch } from 'vue';
+import { loadMusicFont, TabView } from '../engraving/index.ts';
+
+const props = defineProps<{
+  bars: readonly ScoreBar[];
+  strings: number;
+  caret?: Span | undefined;
+  playing?: Span | undefined;
+}>();
+const emit = defineEmits<{ pick: [span: Span] }>();
+
+const root = useTemplateRef('root');
+const { width } = useElementSize(root);
+const ready = ref(false);
+let view: TabView | undefined;
+
+onMounted(async () => {
+  await loadMusicFont();
+  if (!root.value) return;
+  view = new TabView(root.value);
+  ready.value = true;
+  show();
+});
+
+function show(): void {
+  if (!view || width.value < 60) return;
+  view.show({ bars: props.bars, width: Math.floor(width.value), strings: props.strings });
+  mark();
+}
+
+function mark(): void {
+  if (props.playing) view?.mark(props.playing, 'playing');
+  else view?.mark(props.caret, 'caret');
+}
+
+watch([() => props.bars, () => props.strings, width], show);
+watch([() => props.caret, () => props.playing], mark);
+
+function pick(event: MouseEvent): void {
+  const span = view?.spanAt(event.clientX, event.clientY);
+  if (span) emit('pick', span);
+}
+</script>
+
+<template>
+  <div class="tab" role="img" :aria-label="`Tab of ${bars.length} bars`" :data-ready="ready">
+    <div ref="root" class="systems" @click="pick"></div>
+    <p v-if="bars.length === 0" class="soft empty"><slot /></p>
+  </div>
+</template>
+
+<style scoped>
+.tab {
+  background: var(--page);
+  border: 1px solid var(--rule);
+  padding: 0.75rem 0.5rem;
+  min-height: 9rem;
+  position: relative;
+  overflow-x: hidden;
+}
+.empty {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  text-align: center;
+  padding: 1rem;
+}
+</style>

@@ -1,0 +1,52 @@
+import { createRouter, createWebHistory, type RouteLocationRaw } from 'vue-router';
+import { useSession } from './stores/index.ts';
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** Who the page is for; everybody signed in when left out. */
+    for?: 'anyone' | 'teacher' | 'student';
+  }
+}
+
+/** The pages, each loaded when first opened. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { for: 'anyone' } },
+    { path: '/desk', name: 'desk', component: () => import('./pages/DeskPage.vue'), meta: { for: 'teacher' } },
+    { path: '/requests', name: 'requests', component: () => import('./pages/RequestsPage.vue') },
+    { path: '/songs', name: 'songs', component: () => import('./pages/SongsPage.vue'), meta: { for: 'teacher' } },
+    { path: '/songs/:id', name: 'song', component: () => import('./pages/SongDeskPage.vue'), meta: { for: 'teacher' } },
+    { path: '/ledger/:studentId?', name: 'ledger', component: () => import('./pages/LedgerPage.vue') },
+    {
+      path: '/lesson/:studentId?',
+      name: 'lesson',
+      component: () => import('./pages/LessonPage.vue'),
+      meta: { for: 'teacher' },
+    },
+    {
+      path: '/practice',
+      name: 'practice',
+      component: () => import('./pages/PracticeListPage.vue'),
+      meta: { for: 'student' },
+    },
+    { path: '/practice/:id', name: 'piece', component: () => import('./pages/PracticePage.vue') },
+    { path: '/:path(.*)*', redirect: () => home() },
+  ],
+});
+
+function home(): RouteLocationRaw {
+  const session = useSession();
+  if (!session.me) return { name: 'sign-in' };
+  return { name: session.isTeacher ? 'desk' : 'practice' };
+}
+
+router.beforeEach(async (to) => {
+  const session = useSession();
+  await session.load();
+  if (to.meta.for === 'anyone') return session.me ? home() : true;
+  if (!session.me) return { name: 'sign-in', query: { to: to.fullPath } };
+  if (to.meta.for === 'teacher' && !session.isTeacher) return home();
+  if (to.meta.for === 'student' && session.isTeacher) return home();
+  return true;
+});

@@ -1,0 +1,44 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+
+/** A line at the foot of the page: what was done, and how to take it back. */
+export interface Notice {
+  readonly id: number;
+  readonly text: string;
+  readonly undo?: () => Promise<void>;
+}
+
+/** How long a notice stays, milliseconds. Our choice. */
+const NOTICE_MS = 12_000;
+
+/** Notices of things done and of trouble met. */
+export const useNotices = defineStore('notices', () => {
+  const notice = ref<Notice | null>(null);
+  let count = 0;
+
+  function say(text: string, undo?: () => Promise<void>): void {
+    count += 1;
+    const id = count;
+    notice.value = { id, text, ...(undo && { undo }) };
+    setTimeout(() => {
+      if (notice.value?.id === id) notice.value = null;
+    }, NOTICE_MS);
+  }
+
+  /** Does something and says in words when it fails. */
+  async function tell(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      say(error instanceof Error ? error.message : 'Something went wrong.');
+    }
+  }
+
+  async function takeBack(): Promise<void> {
+    const undo = notice.value?.undo;
+    notice.value = null;
+    if (undo) await tell(undo);
+  }
+
+  return { notice, say, tell, takeBack };
+});

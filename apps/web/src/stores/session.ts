@@ -1,0 +1,34 @@
+import type { Me, SignIn } from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import { api, Refused } from '../api/index.ts';
+
+/** Who is signed in. */
+export const useSession = defineStore('session', () => {
+  const me = ref<Me | null>(null);
+  const known = ref(false);
+
+  /** Asks once who is signed in; nobody is no error. */
+  async function load(): Promise<void> {
+    if (known.value) return;
+    try {
+      me.value = await api.me();
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== 401) throw error;
+    }
+    known.value = true;
+  }
+
+  async function signIn(body: SignIn): Promise<void> {
+    me.value = await api.signIn(body);
+    known.value = true;
+  }
+
+  async function signOut(): Promise<void> {
+    await api.signOut();
+    me.value = null;
+  }
+
+  const isTeacher = computed(() => me.value !== null && me.value.role !== 'student');
+  return { me, isTeacher, load, signIn, signOut };
+});

@@ -1,0 +1,89 @@
+import '@fontsource-variable/bitter';
+import '@fontsource-variable/source-code-pro';
+import '@fontsource-variable/source-sans-3';
+import '@fontsource-variable/source-sans-3/wght-italic.css';
+import { definePreset } from '@primeuix/themes';
+import Nora from '@primeuix/themes/nora';
+import './tokens.css';
+import './base.css';
+
+const ramp = (colour: string) =>
+  Object.fromEntries([50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950].map((step) => [step, colour]));
+
+/** The look of ready-made controls: our paper and ink, square corners, no shadows. */
+export const ledgerPreset = definePreset(Nora, {
+  primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '2px', lg: '3px', xl: '3px' } },
+  semantic: {
+    primary: ramp('var(--cool)'),
+    focusRing: { width: '2px', style: 'solid', color: 'var(--focus)', offset: '2px' },
+    formField: {
+      paddingX: '0.55rem',
+      paddingY: '0.32rem',
+      borderRadius: '2px',
+    },
+    colorScheme: {
+      light: schemeOf(),
+      dark: schemeOf(),
+    },
+  },
+});
+
+/** Both looks read the same tokens; `data-look` on the page tells which values they have. */
+function schemeOf() {
+  return {
+    surface: {
+      ...ramp('var(--ink-soft)'),
+      0: 'var(--page)',
+      50: 'var(--page-sunk)',
+      100: 'var(--page-sunk)',
+      200: 'var(--rule)',
+      300: 'var(--rule-strong)',
+    },
+    primary: {
+      color: 'var(--cool)',
+      contrastColor: 'var(--on-accent)',
+      hoverColor: 'var(--ink)',
+      activeColor: 'var(--ink)',
+    },
+    text: {
+      color: 'var(--ink)',
+      hoverColor: 'var(--ink)',
+      mutedColor: 'var(--ink-soft)',
+      hoverMutedColor: 'var(--ink)',
+    },
+    content: {
+      background: 'var(--page)',
+      hoverBackground: 'var(--page-sunk)',
+      borderColor: 'var(--rule)',
+      color: 'var(--ink)',
+      hoverColor: 'var(--ink)',
+    },
+    formField: {
+      background: 'var(--page)',
+      disabledBackground: 'var(--page-sunk)',
+      borderColor: 'var(--rule-strong)',
+      hoverBorderColor: 'var(--ink-soft)',
+      focusBorderColor: 'var(--focus)',
+      invalidBorderColor: 'var(--warm)',
+      color: 'var(--ink)',
+      disabledColor: 'var(--ink-soft)',
+      placeholderColor: 'var(--ink-soft)',
+      shadow: 'none',
+    },
+    overlay: {
+      select: { background: 'var(--page)', borderColor: 'var(--rule-strong)', color: 'var(--ink)' },
+      popover: { background: 'var(--page)', borderColor: 'var(--rule-strong)', color: 'var(--ink)' },
+    },
+    list: {
+      option: {
+        focusBackground: 'var(--cool-wash)',
+        selectedBackground: 'var(--cool)',
+        selectedFocusBackground: 'var(--cool)',
+        color: 'var(--ink)',
+        focusColor: 'var(--ink)',
+        selectedColor: 'var(--on-accent)',
+        selectedFocusColor: 'var(--on-accent)',
+      },
+    },
+  };
+}

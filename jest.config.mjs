@@ -1,4 +1,7 @@
-/** Two suites: the core and contract (no server), and the server through HTTP against real PostgreSQL. */
+/**
+ * Three suites: the core and contract (no server), the server through HTTP against real PostgreSQL, and the
+ * built application in a real browser.
+ */
 const shared = {
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts'],
@@ -13,8 +16,10 @@ const shared = {
 };
 
 export default {
+  testTimeout: 60_000,
   projects: [
     { ...shared, displayName: 'core', roots: ['<rootDir>/packages'], testPathIgnorePatterns: ['/dist/'] },
+    { ...shared, displayName: 'e2e', roots: ['<rootDir>/e2e'], testEnvironment: 'node' },
     { ...shared, displayName: 'server', roots: ['<rootDir>/apps/server'], testPathIgnorePatterns: ['/dist/'] },
   ],
 };

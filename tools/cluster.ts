@@ -209,6 +209,20 @@ async function createDatabase(url: string): Promise<void> {
   await client.end();
 }
 
+/** Makes an empty database of its own in the throw-away cluster that CLUSTER_URL names. Gives its URL. */
+export async function freshDatabase(): Promise<string> {
+  const cluster = process.env['CLUSTER_URL'];
+  if (!cluster) throw new Error('CLUSTER_URL is not set; run this through tools/withCluster.ts');
+  const name = `test_${randomBytes(12).toString('hex')}`;
+  const client = new pg.Client({ connectionString: cluster });
+  await client.connect();
+  await client.query(`CREATE DATABASE ${name}`);
+  await client.end();
+  const url = new URL(cluster);
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
 async function stopServer(server: ChildProcess): Promise<void> {
   if (server.exitCode !== null || server.signalCode !== null) return;
   const ended = new Promise((done) => server.once('exit', done));

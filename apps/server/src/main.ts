@@ -8,7 +8,11 @@ import { migrate } from './store/index.ts';
 const GOODBYE_MS = 3000;
 
 const config = readConfig(process.env);
-await migrate(config.databaseUrl);
+await migrate(config.databaseUrl).catch((error: unknown) => {
+  const why = error instanceof Error ? error.message : String(error);
+  process.stderr.write(`The database that DATABASE_URL names cannot be used: ${why}\n`);
+  process.exit(1);
+});
 const app = await makeApp(config);
 const demo = process.env['DEMO'] === 'no' ? undefined : await enterDemoStudio(app.store, new Date());
 if (demo) app.log.info({ studio: demo }, 'entered the demo studio');

@@ -4,7 +4,8 @@ import { isTuningName, TUNINGS } from '@jam-ledger/core/pitch';
 import { demoSignIns, enterDemoStudio } from '../src/demo/index.ts';
 import { demoSongs } from '../src/demo/songs.ts';
 import { migrate, openStore } from '../src/store/index.ts';
-import { freshDatabase, NOW, openDemoStudio, type TestServer } from './studio.ts';
+import { freshDatabase } from '../../../tools/cluster.ts';
+import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 
 describe('the database', () => {
   test('goes forward, all the way back, and forward again', async () => {

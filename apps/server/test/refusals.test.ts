@@ -137,6 +137,8 @@ describe('bad input', () => {
 
   test.each([
     ['a title of nothing but spaces', { title: '   ' }, 'title'],
+    ['an empty title', { title: '' }, 'title'],
+    ['no parts wanted', { partsWanted: '' }, 'partsWanted'],
     ['a missing title', { title: undefined }, 'title'],
     ['a day in the past', { wantedBy: '2026-03-13' }, 'wantedBy'],
     ['a day that is none', { wantedBy: '2026-02-30' }, 'wantedBy'],

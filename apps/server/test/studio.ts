@@ -1,27 +1,12 @@
-import { randomUUID } from 'node:crypto';
-import pg from 'pg';
 import request from 'supertest';
 import { makeApp, type App } from '../src/app.ts';
 import { enterDemoStudio } from '../src/demo/index.ts';
 import { addPerson, addStudio, migrate, type Store } from '../src/store/index.ts';
 import { hashPassword } from '../src/studio/index.ts';
+import { freshDatabase } from '../../../tools/cluster.ts';
 
 /** The moment at which the test studios live. */
 export const NOW = new Date('2026-03-14T10:00:00Z');
-
-/** Makes an empty, migrated database of its own in the cluster of the tests. */
-export async function freshDatabase(): Promise<string> {
-  const cluster = process.env['CLUSTER_URL'];
-  if (!cluster) throw new Error('CLUSTER_URL is not set; run the tests with npm run unit');
-  const name = `test_${randomUUID().replaceAll('-', '')}`;
-  const client = new pg.Client({ connectionString: cluster });
-  await client.connect();
-  await client.query(`CREATE DATABASE ${name}`);
-  await client.end();
-  const url = new URL(cluster);
-  url.pathname = `/${name}`;
-  return url.href;
-}
 
 /** A server over a database, as the tests use it. */
 export interface TestServer {

@@ -2,12 +2,13 @@
 import { useLocalStorage, usePreferredDark } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, watchEffect } from 'vue';
-import { RouterLink, RouterView, useRouter } from 'vue-router';
+import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { useNotices, useSession } from './stores/index.ts';
 
 const session = useSession();
 const notices = useNotices();
 const router = useRouter();
+const route = useRoute();
 const prefersDark = usePreferredDark();
 const look = useLocalStorage<'light' | 'dark' | ''>('jam-look', '');
 const dark = computed(() => (look.value === '' ? prefersDark.value : look.value === 'dark'));
@@ -20,16 +21,21 @@ const tabs = computed(() =>
     ? [
         { name: 'desk', label: 'Desk' },
         { name: 'requests', label: 'Requests' },
-        { name: 'songs', label: 'Songs' },
+        { name: 'songs', label: 'Songs', holds: 'song' },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
       ]
     : [
-        { name: 'practice', label: 'Practice' },
+        { name: 'practice', label: 'Practice', holds: 'piece' },
         { name: 'ledger', label: 'Ledger' },
         { name: 'requests', label: 'Requests' },
       ],
 );
+
+/** Whether the page shown stands under a tab. */
+function isOpen(tab: { readonly name: string; readonly holds?: string }): boolean {
+  return route.name === tab.name || (route.name !== undefined && route.name === tab.holds);
+}
 
 async function leave(): Promise<void> {
   await notices.tell(async () => {
@@ -47,9 +53,13 @@ async function leave(): Promise<void> {
         <span>Jam Ledger</span>
       </RouterLink>
       <nav aria-label="Parts of the book">
-        <RouterLink v-for="tab in tabs" :key="tab.name" :to="{ name: tab.name }" class="tab">{{
-          tab.label
-        }}</RouterLink>
+        <RouterLink
+          v-for="tab in tabs"
+          :key="tab.name"
+          :to="{ name: tab.name }"
+          :class="['tab', { open: isOpen(tab) }]"
+          >{{ tab.label }}</RouterLink
+        >
       </nav>
       <div class="who">
         <p class="studio">{{ session.me.studio.name }}</p>
@@ -118,7 +128,7 @@ nav {
 .tab:hover {
   background: var(--page-sunk);
 }
-.tab.router-link-active {
+.tab.open {
   background: var(--page);
   border-color: var(--warm);
   border-right: 2px solid var(--page);
@@ -181,7 +191,7 @@ main {
     flex: 1;
     text-align: center;
   }
-  .tab.router-link-active {
+  .tab.open {
     border-color: var(--warm);
     border-bottom: 2px solid var(--page);
   }

@@ -56,8 +56,11 @@ export function check<T>(schema: Joi.Schema<T>, value: unknown, context: CheckCo
 
 /** Text up to a length, perhaps empty. */
 export function text(most: number): Joi.StringSchema {
+  return keepable(most).allow('');
+}
+
+function keepable(most: number): Joi.StringSchema {
   return Joi.string()
-    .allow('')
     .max(most)
     .required()
     .custom((value: string, helpers) => (value.includes(NUL) ? helpers.error('text.nul') : value));
@@ -68,7 +71,7 @@ const NUL = String.fromCharCode(0);
 
 /** A line of text that says something. */
 export function line(most: number): Joi.StringSchema {
-  return text(most).custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
+  return keepable(most).custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
 }
 
 /** An id of ours. */

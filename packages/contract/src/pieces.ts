@@ -18,8 +18,8 @@ export interface PieceBody {
 const tempos = {
   startBpm: tempo(),
   targetBpm: tempo().custom((value: number, helpers) => {
-    const { ancestors }: { ancestors: readonly unknown[] } = helpers.state;
-    const body = ancestors[0];
+    const ancestors: unknown = helpers.state.ancestors;
+    const body: unknown = Array.isArray(ancestors) ? ancestors[0] : undefined;
     const start = typeof body === 'object' && body !== null && 'startBpm' in body ? body.startBpm : undefined;
     return typeof start === 'number' && start > value ? helpers.error('ladder.order') : value;
   }),

@@ -60,10 +60,11 @@ const rungs = computed(() => {
         />
       </FieldRow>
     </div>
+    <!-- Above the rungs, whose number changes as a field is left: the button must not move under the pointer. -->
+    <Button type="submit" size="small" :label="busy ? 'Assigning…' : 'Assign it'" :disabled="busy" />
     <TempoLadder v-if="rungs.length > 0" :rungs="rungs" />
     <p v-else class="soft">The rungs stand here once start and target make a ladder.</p>
     <p v-if="problems['phraseId'] ?? trouble" class="trouble" role="alert">{{ problems['phraseId'] ?? trouble }}</p>
-    <Button type="submit" size="small" :label="busy ? 'Assigning…' : 'Assign it'" :disabled="busy" />
   </form>
 </template>
 

@@ -7,10 +7,10 @@ const id = useId();
 
 <template>
   <div class="field">
-    <label :for="id"
+    <label :id="`${id}-label`" :for="id"
       >{{ label }}<span v-if="hint" class="soft hint"> {{ hint }}</span></label
     >
-    <slot :id="id" :invalid="problem !== undefined" :described="`${id}-problem`" />
+    <slot :id="id" :invalid="problem !== undefined" :label-id="`${id}-label`" />
     <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -28,6 +28,7 @@ label {
 }
 .hint {
   font-weight: 400;
+  margin-left: 0.4rem;
 }
 .problem {
   color: var(--warm);

@@ -31,8 +31,8 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Label" :problem="problems['label']">
       <InputText :id="id" v-model="fields.label" :invalid="invalid" :maxlength="SONG_LIMITS.label" autofocus />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Role" :problem="problems['role']">
-      <Select v-model="fields.role" :input-id="id" :options="[...SECTION_ROLES]" :invalid="invalid" />
+    <FieldRow v-slot="{ labelId, invalid }" label="Role" :problem="problems['role']">
+      <Select v-model="fields.role" :aria-labelledby="labelId" :options="[...SECTION_ROLES]" :invalid="invalid" />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Starts at" :problem="clockProblem ?? problems['startSeconds']">
       <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" maxlength="9" />

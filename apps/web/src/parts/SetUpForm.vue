@@ -41,8 +41,8 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Whose" class="wide" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="SONG_LIMITS.whose" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Tuning" :problem="problems['tuning']">
-      <Select v-model="fields.tuning" :input-id="id" :options="[...TUNING_NAMES]" :invalid="invalid" />
+    <FieldRow v-slot="{ labelId, invalid }" label="Tuning" :problem="problems['tuning']">
+      <Select v-model="fields.tuning" :aria-labelledby="labelId" :options="[...TUNING_NAMES]" :invalid="invalid" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Capo" hint="fret" :problem="problems['capo']">
       <InputNumber

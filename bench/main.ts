@@ -1,0 +1,36 @@
+import { writeFile } from 'node:fs/promises';
+import { cpus } from 'node:os';
+import type { Figure } from './measure.ts';
+import { ledgerFigures } from './ledger.ts';
+import { readingFigures } from './reading.ts';
+
+/** Measures everything that has a target, prints it and writes it to `docs/figures.md`. */
+const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
+  ['Notation', readingFigures],
+  ['Server', ledgerFigures],
+];
+const only = process.argv[2]?.toLowerCase();
+const lines = [
+  '# Figures',
+  '',
+  'Written by `npm run bench`; every figure stands beside a yardstick measured in the same run, since machines differ.',
+  `Last run: ${new Date().toISOString().slice(0, 10)}, ${cpus().length} cores, Node ${process.versions.node}.`,
+];
+for (const [title, measure] of parts) {
+  if (only && title.toLowerCase() !== only) continue;
+  const figures = await measure();
+  lines.push(
+    '',
+    `## ${title}`,
+    '',
+    '| what | measured | target | met | yardstick | ratio |',
+    '|---|---|---|---|---|---|',
+  );
+  for (const { what, measured, target, met, yardstick, ratio } of figures)
+    lines.push(
+      `| ${what} | ${measured} | ${target} | ${met === null ? '' : met ? 'yes' : 'no'} | ${yardstick} | ${ratio} |`,
+    );
+}
+const text = `${lines.join('\n')}\n`;
+process.stdout.write(text);
+if (!only) await writeFile(new URL('../docs/figures.md', import.meta.url), text);

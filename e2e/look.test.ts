@@ -1,0 +1,90 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import { openStage, settled, type Stage } from './stage.ts';
+
+let stage: Stage;
+beforeAll(async () => void (stage = await openStage()));
+afterAll(() => stage.close());
+
+/** Views of the teacher and of the student, each with something that tells that it is there. */
+const TEACHER = [
+  ['/desk', 'Desk'],
+  ['/requests', 'Requests'],
+  ['/songs', 'Songs'],
+  ['/lesson', 'Lesson'],
+  ['/ledger', 'Ledger'],
+] as const;
+const STUDENT = [
+  ['/practice', 'Practice'],
+  ['/ledger', 'Ledger'],
+  ['/requests', 'What you asked for'],
+] as const;
+
+async function openView(page: Page, [path, heading]: readonly [string, string]): Promise<void> {
+  await page.goto(path);
+  await page.getByRole('heading', { name: heading, level: 1 }).waitFor();
+  await settled(page);
+}
+
+/** What the published accessibility rules find: WCAG 2.1, levels A and AA, by the axe-core rule set. */
+async function faults(page: Page): Promise<readonly string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html}`));
+}
+
+describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
+  test('every view of the teacher can be read by everybody', async () => {
+    const page = await stage.enter('mara', { colorScheme });
+    for (const view of TEACHER) {
+      await openView(page, view);
+      expect([view[0], await faults(page)]).toEqual([view[0], []]);
+    }
+    await page.goto('/songs');
+    await page.getByRole('link', { name: /Slow Tide/ }).click();
+    await page.locator('[data-ready="true"] svg').first().waitFor();
+    await page.getByRole('button', { name: 'Set up' }).click();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('every view of the student too', async () => {
+    const page = await stage.enter('ines', { colorScheme });
+    for (const view of STUDENT) {
+      await openView(page, view);
+      expect([view[0], await faults(page)]).toEqual([view[0], []]);
+    }
+    await page.goto('/practice');
+    await page.getByRole('link', { name: /Answer/ }).click();
+    await page.locator('[data-ready="true"] svg').first().waitFor();
+    expect(await faults(page)).toEqual([]);
+  });
+});
+
+test('the student’s pages fit a phone of 390 pixels', async () => {
+  const page = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+  const overflow = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  for (const view of STUDENT) {
+    await openView(page, view);
+    expect([view[0], await overflow()]).toEqual([view[0], 0]);
+  }
+  await page.goto('/practice');
+  await page.getByRole('link', { name: /Climb/ }).click();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+  expect(await overflow()).toBe(0);
+});
+
+test('nothing is fetched from anywhere but the studio’s own server', async () => {
+  const page = await stage.enter('mara');
+  const elsewhere: string[] = [];
+  page.on('request', (request) => {
+    if (!request.url().startsWith(stage.url) && !request.url().startsWith('data:')) elsewhere.push(request.url());
+  });
+  const refused: string[] = [];
+  page.on('console', (message) => {
+    if (message.type() === 'error') refused.push(message.text());
+  });
+  for (const view of TEACHER) await openView(page, view);
+  expect({ elsewhere, refused }).toEqual({ elsewhere: [], refused: [] });
+});

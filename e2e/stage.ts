@@ -1,0 +1,122 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { mkdir } from 'node:fs/promises';
+import { join, resolve } from 'node:path';
+import { chromium, type Browser, type BrowserContextOptions, type Page } from 'playwright-core';
+import { demoSignIns } from '../apps/server/src/demo/people.ts';
+import { freshDatabase } from '../tools/cluster.ts';
+
+const ROOT = resolve(import.meta.dirname, '..');
+
+/** Where Debian's package puts the browser. */
+const CHROMIUM = '/usr/bin/chromium';
+
+/** Without these Chromium looks for hosts outside, and draws type differently from machine to machine. */
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--font-render-hinting=none',
+  '--force-color-profile=srgb',
+  '--autoplay-policy=no-user-gesture-required',
+];
+
+/** The screen that pictures are taken at. */
+export const SCREEN = { width: 1280, height: 800 } as const;
+
+/** The demo studio on a real server and database, and a real browser before it. */
+export interface Stage {
+  readonly url: string;
+  readonly databaseUrl: string;
+  readonly browser: Browser;
+  /** A browser window of its own, where somebody of the demo studio is signed in. */
+  enter(signInName: string, options?: BrowserContextOptions): Promise<Page>;
+  close(): Promise<void>;
+}
+
+/** Starts the built application over a fresh database with the demo studio in it. */
+export async function openStage(): Promise<Stage> {
+  const databaseUrl = await freshDatabase();
+  const { url, server } = await startServer(databaseUrl);
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
+  return {
+    url,
+    databaseUrl,
+    browser,
+    async enter(signInName, options = {}) {
+      const context = await browser.newContext({ viewport: SCREEN, baseURL: url, locale: 'en-GB', ...options });
+      context.setDefaultTimeout(15_000);
+      const page = await context.newPage();
+      await page.goto('/');
+      await signIn(page, signInName);
+      return page;
+    },
+    async close() {
+      await browser.close();
+      await stopServer(server);
+    },
+  };
+}
+
+/** Fills the sign-in page in, as somebody of the demo studio. */
+export async function signIn(page: Page, signInName: string): Promise<void> {
+  const person = demoSignIns.find((one) => one.signInName === signInName);
+  if (!person) throw new Error(`nobody of the demo studio signs in as ${signInName}`);
+  await page.getByLabel('Name').fill(signInName);
+  await page.getByLabel('Password').fill(person.password);
+  await page.getByRole('button', { name: 'Open the book' }).click();
+  await page.getByRole('navigation').waitFor();
+}
+
+/** Starts the built server on a free port; another may be started over the same database. */
+export async function startServer(
+  databaseUrl: string,
+): Promise<{ readonly url: string; readonly server: ChildProcess }> {
+  const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
+    execArgv: [],
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: '0',
+      WEB_FOLDER: join(ROOT, 'apps/web/dist'),
+      LOG_LEVEL: 'warn',
+    },
+  });
+  const port = await new Promise<number>((done, fail) => {
+    server.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
+    server.once('message', (message) => {
+      if (typeof message === 'object' && 'port' in message) done(Number(message.port));
+    });
+  });
+  return { url: `http://127.0.0.1:${port}`, server };
+}
+
+/** Stops a server and waits until it is gone. */
+export async function stopServer(server: ChildProcess): Promise<void> {
+  if (server.exitCode !== null) return;
+  const ended = new Promise((done) => server.once('exit', done));
+  server.removeAllListeners('exit');
+  server.once('exit', () => undefined);
+  const gone = new Promise((done) => server.once('close', done));
+  server.kill('SIGTERM');
+  await Promise.race([ended, gone]);
+}
+
+/** Waits until everything that is to be seen is drawn: fonts loaded, tab engraved, nothing moving. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await page.evaluate(() => document.fonts.ready);
+  const tab = page.locator('[data-ready]');
+  if ((await tab.count()) > 0) await page.locator('[data-ready="true"] svg').first().waitFor();
+}
+
+/** Takes a PNG of the window into a folder of the project. */
+export async function shoot(page: Page, folder: string, name: string): Promise<void> {
+  await settled(page);
+  await mkdir(join(ROOT, folder), { recursive: true });
+  await page.screenshot({ path: join(ROOT, folder, `${name}.png`) });
+}

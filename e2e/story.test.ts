@@ -1,0 +1,158 @@
+import { afterAll, beforeAll, describe, expect } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import { openStage, type Stage } from './stage.ts';
+import { stepsOf } from './steps.ts';
+import { heard, listen } from './listening.ts';
+
+let stage: Stage;
+let ferris: Page;
+let mara: Page;
+beforeAll(async () => {
+  stage = await openStage();
+  ferris = await stage.enter('ferris', { timezoneId: 'Pacific/Auckland' });
+  mara = await stage.enter('mara');
+});
+afterAll(() => stage.close());
+const step = stepsOf('story', () => [ferris, mara]);
+
+/** A day so many days from now, as a date field takes it. */
+const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+
+describe('from the asking to the progress line', () => {
+  step('the student asks for a song', async () => {
+    await ferris.getByRole('link', { name: 'Requests' }).click();
+    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByText('This must not be empty.').nth(1).waitFor();
+    await ferris.getByLabel('Song', { exact: true }).fill('Harbour Bell Blues');
+    await ferris.getByLabel('Whose it is').fill('The Low Tiders');
+    await ferris.getByLabel('Parts wanted').fill('the riff at 0:36');
+    await ferris.getByLabel('Parts not wanted').fill('the solo');
+    await ferris.getByLabel('Wanted by').fill(inDays(-3));
+    await ferris.getByLabel('Remarks').fill('slowly, please');
+    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByText('This day has passed; choose today or later.').waitFor();
+    expect(await ferris.getByLabel('Remarks').inputValue()).toBe('slowly, please');
+    await ferris.getByLabel('Wanted by').fill(inDays(30));
+    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByRole('heading', { name: /Harbour Bell Blues/ }).waitFor();
+    expect(await ferris.getByText('slowly, please').count()).toBe(1);
+  });
+
+  step('the teacher accepts it and sets the song up', async () => {
+    await mara.getByRole('link', { name: 'Requests' }).click();
+    const slip = mara.getByRole('listitem').filter({ hasText: 'Harbour Bell Blues' });
+    await slip.getByRole('button', { name: 'Accept' }).click();
+    await mara.getByRole('form', { name: 'Set-up' }).waitFor();
+    await mara.getByRole('combobox', { name: 'Tuning' }).click();
+    await mara.getByRole('option', { name: 'drop D' }).click();
+    await mara.getByLabel('Key').fill('D');
+    await mara.getByLabel('Tempo').fill('900');
+    await mara.getByLabel('Meter').fill('4/5');
+    await mara.getByLabel('Frets').fill('21');
+    await mara.getByRole('button', { name: 'Keep this set-up' }).click();
+    await mara.getByText('This is not a meter such as 4/4 or 6/8.').waitFor();
+    await mara.getByLabel('Meter').fill('4/4');
+    await mara.getByLabel('Tempo').fill('112');
+    await mara.getByRole('button', { name: 'Keep this set-up' }).click();
+    await mara.getByText('drop D · capo none · D · 112 bpm · 4/4 · 21 frets').waitFor();
+  });
+
+  step('adds a section with its start against the clock', async () => {
+    const form = mara.getByRole('form', { name: 'Section' });
+    await form.getByLabel('Starts at').fill('a while in');
+    await form.getByRole('button', { name: 'Add it' }).click();
+    await form.getByText('Write a time such as 1:09.').waitFor();
+    await form.getByLabel('Starts at').fill('0:36');
+    await form.getByLabel('Bars').fill('8');
+    await form.getByRole('button', { name: 'Add it' }).click();
+    await mara.getByText('from 0:36, 8 bars').waitFor();
+  });
+
+  step('types a phrase, sees it engraved and every problem in the margin', async () => {
+    await mara.getByRole('button', { name: 'Add a phrase' }).click();
+    const editor = mara.getByRole('textbox', { name: 'Fret shorthand' });
+    await editor.click();
+    await editor.pressSequentially('/8 0E 3E h5 5A7D 10 7Gb1r | - _ p5');
+    const margin = mara.getByRole('region', { name: 'Problems in the text' });
+    await margin.getByText('Fret 10 has no string').waitFor();
+    await margin.getByText('A pull-off needs a note right before it').waitFor();
+    await mara.locator('[data-ready="true"] svg').waitFor();
+    expect(await mara.getByRole('img', { name: /Tab of/ }).getAttribute('aria-label')).toBe('Tab of 2 bars');
+    await editor.press('Control+a');
+    await editor.pressSequentially('/8 0E 3E h5 5A7D 5D 7Gb1r 5G 7D~ | /4 7D s5 /2 0EAD |');
+    await mara.getByText('Nothing to remark; it reads as typed.').waitFor();
+    await mara.getByText('saved', { exact: true }).waitFor();
+  });
+
+  step('assigns it and sees the rungs', async () => {
+    const form = mara.getByRole('form', { name: 'Assign as a practice piece' });
+    await form.getByLabel('Start').fill('76');
+    await form.getByLabel('Target').fill('60');
+    await form.getByRole('button', { name: 'Assign it' }).click();
+    await form.getByText('The start tempo must not be above the target.').waitFor();
+    await form.getByLabel('Target').fill('112');
+    await form.getByLabel('Target').blur();
+    const rungs = await form.getByRole('list', { name: /Rungs/ }).getByRole('button').allInnerTexts();
+    expect(rungs.map((text) => parseInt(text, 10))).toEqual([112, 105, 98, 90, 83, 76]);
+    await form.getByRole('button', { name: 'Assign it' }).click();
+    await mara.getByText('Nothing is posted yet; begin slowly at 76.').waitFor();
+  });
+
+  step('the student hears it at a rung, counted in, with the click', async () => {
+    await listen(ferris);
+    await ferris.getByRole('link', { name: 'Practice' }).click();
+    await ferris.getByRole('link', { name: /Phrase 1/ }).click();
+    await ferris.locator('[data-ready="true"] svg').waitFor();
+    await ferris.getByRole('button', { name: /^83/ }).click();
+    await ferris.getByRole('button', { name: 'Hear it at 83' }).click();
+    await ferris.getByRole('button', { name: 'Counting in… stop' }).waitFor();
+    await ferris.locator('.tab-mark-playing').waitFor();
+    const sound = await heard(ferris);
+    expect(sound.loudest).toBeGreaterThan(0.05);
+    expect(sound.late).toBe(0);
+    await ferris.getByRole('button', { name: 'Stop' }).click();
+    await ferris.getByRole('button', { name: 'Hear it at 83' }).waitFor();
+  });
+
+  step('and posts two results in pencil', async () => {
+    await ferris.getByLabel('Played at').fill('84');
+    await ferris.getByLabel('Played at').blur();
+    await ferris.getByRole('button', { name: 'Clean', exact: true }).click();
+    await ferris.getByText('84, clean is posted in pencil.').waitFor();
+    await ferris.getByLabel('Played at').fill('92');
+    await ferris.getByLabel('Played at').blur();
+    await ferris.keyboard.press('n');
+    await ferris.getByText('92, not yet is posted in pencil.').waitFor();
+  });
+
+  step('the teacher hears it in a lesson and posts in ink', async () => {
+    await mara.getByRole('link', { name: 'Lesson' }).click();
+    await mara.getByRole('combobox', { name: 'Student' }).click();
+    await mara.getByRole('option', { name: 'Ferris Oldegard' }).click();
+    await mara.getByRole('heading', { name: /Phrase 1/ }).waitFor();
+    await mara.getByLabel('Played at').fill('90');
+    await mara.getByLabel('Played at').blur();
+    await mara.getByRole('button', { name: 'Clean, in ink' }).click();
+    await mara.getByText('90, clean is posted in ink.').waitFor();
+  });
+
+  step('both see the row: tempo, pencil and ink, share of the target, next step and why', async () => {
+    await ferris.getByRole('link', { name: 'Ledger', exact: true }).click();
+    await mara.getByRole('link', { name: 'Ledger', exact: true }).click();
+    await mara.getByRole('combobox', { name: 'Student' }).click();
+    await mara.getByRole('option', { name: 'Ferris Oldegard' }).click();
+    for (const page of [ferris, mara]) {
+      const row = page.getByRole('row').filter({ hasText: 'Phrase 1' });
+      await row.getByText('80 %').waitFor();
+      expect(await row.getByRole('cell').first().innerText()).toMatch(/^90\s*clean, ink$/);
+      await row.getByText('90 was clean in a lesson; go up to 98.').waitFor();
+      await row.getByRole('button', { name: 'Phrase 1' }).click();
+      const lines = page.getByRole('region', { name: 'Phrase 1' }).getByRole('listitem');
+      expect((await lines.allInnerTexts()).map((text) => text.split('\n')[0]?.trim())).toEqual([
+        expect.stringMatching(/^90, clean/),
+        expect.stringMatching(/^92, not yet/),
+        expect.stringMatching(/^84, clean/),
+      ]);
+    }
+  });
+});

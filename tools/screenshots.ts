@@ -1,0 +1,51 @@
+import type { Page } from 'playwright-core';
+import { openStage, shoot } from '../e2e/stage.ts';
+
+/** Takes the pictures of the README anew, from the demo studio. */
+const FOLDER = process.argv[2] ?? 'docs/screenshots';
+const stage = await openStage();
+
+const door = await stage.browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stage.url });
+await door.goto('/');
+await shoot(door, FOLDER, 'sign-in');
+
+const mara = await stage.enter('mara');
+await shoot(mara, FOLDER, 'desk');
+await mara.goto('/requests');
+await shoot(mara, FOLDER, 'requests');
+await mara.goto('/songs');
+await mara.getByRole('link', { name: /Slow Tide/ }).click();
+await shoot(mara, FOLDER, 'song-desk');
+await mara.goto('/lesson');
+await mara.getByRole('combobox', { name: 'Student' }).click();
+await mara.getByRole('option', { name: 'Ines Harrowmere' }).click();
+await mara.getByRole('button', { name: /Opening bend/ }).waitFor();
+await shoot(mara, FOLDER, 'lesson');
+
+const ines = await stage.enter('ines');
+await ines.goto('/ledger');
+await ines.getByRole('button', { name: 'Opening bend' }).click();
+await ines.locator('.js-plotly-plot .scatter').first().waitFor();
+await shoot(ines, FOLDER, 'ledger');
+await ines.goto('/requests');
+await shoot(ines, FOLDER, 'student-requests');
+await ines.goto('/practice');
+await shoot(ines, FOLDER, 'practice-list');
+await openPiece(ines);
+await shoot(ines, FOLDER, 'practice');
+
+const dark = await stage.enter('ines', { colorScheme: 'dark' });
+await openPiece(dark);
+await shoot(dark, FOLDER, 'practice-dark');
+
+const phone = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+await openPiece(phone);
+await shoot(phone, FOLDER, 'practice-phone');
+
+await stage.close();
+
+async function openPiece(page: Page): Promise<void> {
+  await page.goto('/practice');
+  await page.getByRole('link', { name: /Answer/ }).click();
+  await page.getByRole('heading', { name: 'Next step' }).waitFor();
+}

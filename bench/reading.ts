@@ -2,10 +2,10 @@ import { readShorthand, writeShorthand } from '@jam-ledger/core/notation';
 import { ms, ratio, time, type Figure } from './measure.ts';
 
 const LICKS = [
-  '/16 5Dh7p5 7A 5D 7D s9 7D /8 10Bb1r 8B 10e 10B~',
-  '/8t 12e p10 12B /16 12Gh14p12 14D /4 7Gb1.5~~ /8 {m: 0E%2}',
-  '/16 {m: 0E%4} 5A7D%2 /8 [ 7GB 5GB ]2 "let it ring" 0D2G3Bl',
-  ':Em /8 <14D~ 12G 14Gpb1r p12 | :D /16 xA xD 5Bf1 8Bf4b1 5e 8B 7Gd 5Gu',
+  '/8 5Dh7p5 7A /16 5D 7D s9 7D /8 10Bb1r 8B',
+  '/8t 12e p10 12B /4 7Gb1.5~~ /8 {m: 0E%4}',
+  ':Em /8 <14D~ 12G 14Gpb1r p12 "let it ring" 0D2G3Bl /4. 5A7D',
+  ':D /16 xA xD 5Bf1 8Bf4b1 5e 8B 7Gd 5Gu /2 9G~',
 ];
 
 /** A solo of 64 bars, about 500 events, made of our own licks. */

@@ -71,7 +71,9 @@ const NUL = String.fromCharCode(0);
 
 /** A line of text that says something. */
 export function line(most: number): Joi.StringSchema {
-  return keepable(most).custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
+  return keepable(most).custom((value: string, helpers) =>
+    value.trim() === '' ? helpers.error('string.empty') : value,
+  );
 }
 
 /** An id of ours. */

@@ -17,3 +17,14 @@ export { centsAt, VIBRATO } from './contour.ts';
 export type { ContourPoint } from './contour.ts';
 export { scoreOf, MOST_ENGRAVED } from './score.ts';
 export type { ScoreBar, ScoreEvent } from './score.ts';
+export {
+  eventsIn,
+  eventsOf,
+  insertItem,
+  repeatEvent,
+  togglePalmMute,
+  touchNeck,
+  transpose,
+  wrapInRepeat,
+} from './edit.ts';
+export type { Edit, Edited, PlacedItem } from './edit.ts';

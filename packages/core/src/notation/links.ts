@@ -1,4 +1,4 @@
-import type { EventItem, Link, WrittenNote } from './model.ts';
+import type { EventItem, Link, Writable, WrittenNote } from './model.ts';
 import type { Fix, ProblemCode, ProblemList } from './problems.ts';
 import type { TypedEvent } from './readEvent.ts';
 import type { NoteValue } from './values.ts';
@@ -57,17 +57,17 @@ export class LinkReader {
     const notes = this.#notes(typed);
     if (!notes || notes.length === 0) return undefined;
     const link = this.#soundLink(typed, notes);
-    const event: EventItem = {
+    const event: Writable<EventItem> = {
       kind: 'event',
       span: typed.span,
       value: typed.value ?? inForce,
       notes,
       marks: typed.marks,
       times: typed.times,
-      ...(link && { link }),
-      ...(typed.slideIn && { slideIn: typed.slideIn }),
-      ...(typed.slideOut && { slideOut: typed.slideOut }),
     };
+    if (link) event.link = link;
+    if (typed.slideIn) event.slideIn = typed.slideIn;
+    if (typed.slideOut) event.slideOut = typed.slideOut;
     this.#checkNotes(event);
     this.#before = event;
     this.#anything = true;
@@ -126,7 +126,7 @@ export class LinkReader {
       const bends = note.moves !== undefined || note.preBend !== undefined;
       if (bends && note.fret === 0)
         this.#report(event, 'bend-on-open-string', 'An open string cannot be bent with the fretting fingers.');
-      const widest = Math.max(note.preBend ?? 0, ...(note.moves ?? []).map(({ steps }) => steps));
+      const widest = bends ? Math.max(note.preBend ?? 0, ...(note.moves ?? []).map(({ steps }) => steps)) : 0;
       if (widest > WIDEST_BEND_STEPS)
         this.#report(event, 'bend-too-wide', `A bend of ${widest} whole steps is wider than ${WIDEST_BEND_STEPS}.`);
       if (note.harmonic === 'natural' && HARMONIC_RATIOS[note.fret ?? -1] === undefined)

@@ -64,6 +64,9 @@ export const SURENESSES = ['likely', 'guess', 'seen', 'arranged', 'optional'] as
 /** One of the `SURENESSES`. */
 export type Sureness = (typeof SURENESSES)[number];
 
+/** A value while it is put together; read-only once it is handed out. */
+export type Writable<Value> = { -readonly [Key in keyof Value]: Value[Key] };
+
 /** Notes struck together, perhaps several times in a row (`times`). */
 export interface EventItem {
   readonly kind: 'event';

@@ -62,6 +62,8 @@ class PhraseReader {
   readonly #root: Item[] = [];
   readonly #open: Frame[] = [];
   readonly #links: LinkReader;
+  /** Chords met in this text; the same few come again and again, and the dictionary is slow. */
+  readonly #chords = new Map<string, boolean>();
   #value: NoteValue = STARTING_VALUE;
   #count = 0;
   /** Openers left out because they stand too deep; their closers are passed over. */
@@ -172,6 +174,7 @@ class PhraseReader {
 
   #setting(text: string, span: Span): Setting | 'bad' | undefined {
     if (text === 'pickup') return { name: 'pickup' };
+    if (!text.includes('=')) return undefined;
     const [, name, rest = ''] = /^(meter|tempo|feel)=(.*)$/.exec(text) ?? [];
     if (name === undefined) return undefined;
     const setting = readSetting(name, rest);
@@ -191,13 +194,19 @@ class PhraseReader {
       this.#problems.add('chord-unknown', span, 'A colon is followed by a chord, as in :Em, or by - for none.');
       return;
     }
-    if (Chord.get(chord).empty)
+    if (!this.#isChord(chord))
       this.#problems.add(
         'chord-unknown',
         span,
         `The chord “${chord.slice(0, 24)}” is not known; it is shown as typed.`,
       );
     this.#items.push({ kind: 'harmony', span, chord });
+  }
+
+  #isChord(chord: string): boolean {
+    const known = this.#chords.get(chord) ?? !Chord.get(chord).empty;
+    this.#chords.set(chord, known);
+    return known;
   }
 
   #push(opener: Token, wrap: Wrap | undefined): void {

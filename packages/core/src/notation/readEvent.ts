@@ -1,6 +1,6 @@
 import { HIGHEST_FRET } from '../pitch/index.ts';
 import { EVENT_MARKS, type BendMove, type EventMark, type Finger } from './model.ts';
-import type { Link, Span, WrittenNote } from './model.ts';
+import type { Link, Span, Writable, WrittenNote } from './model.ts';
 import type { Fix, ProblemCode } from './problems.ts';
 import { LETTERED_STRINGS, stringOfLetter } from './strings.ts';
 import { readValue, type NoteValue } from './values.ts';
@@ -89,6 +89,26 @@ const PATTERNS = {
   times: /%(\d+)/y,
 } as const;
 
+/** What a match of each pattern can begin with; most places of a word need no pattern tried at all. */
+const FIRST: Readonly<Record<keyof typeof PATTERNS, string>> = {
+  link: 'hpsSt',
+  fret: '0123456789x',
+  letters: 'EADGBe',
+  numbers: '@',
+  preBend: 'p',
+  bend: 'b',
+  release: 'r',
+  vibrato: '~',
+  harmonic: '*',
+  trill: 't',
+  dip: 'w',
+  finger: 'f',
+  mark: 'qmldu,!koz',
+  slideOut: '<>',
+  value: '/',
+  times: '%',
+};
+
 const FRACTIONS: Readonly<Record<string, number>> = { '¼': 0.25, '½': 0.5, '¾': 0.75 };
 
 /** A height in whole steps as typed, `1`, `.5`, `1½`; undefined when nothing stands there. */
@@ -147,21 +167,27 @@ class WordReader {
     this.#checkBrackets(draft, front === '(', from);
     const word = this.#word.slice(from, this.#at);
     if (!this.done && !this.#atLink()) this.#unknown(from, `“${word}” is followed by something that is no mark`);
-    return {
-      ...(link && { link }),
-      ...(bare && { bareFret: bare.fret, bareMarks: bare.marks }),
+    // Assigned one by one: this runs for every event at every keystroke, and spreads are slow.
+    const event: Writable<TypedEvent> = {
       notes: draft.notes,
-      marks: EVENT_MARKS.filter((mark) => draft.marks.has(mark)),
-      ...(front === '<' && { slideIn: 'below' as const }),
-      ...(front === '>' && { slideIn: 'above' as const }),
-      ...(draft.slideOut && { slideOut: draft.slideOut }),
-      ...(draft.value !== undefined && { value: draft.value }),
+      marks: draft.marks.size === 0 ? [] : EVENT_MARKS.filter((mark) => draft.marks.has(mark)),
       times: draft.times,
       span: { from, to: this.#at },
     };
+    if (link) event.link = link;
+    if (bare) {
+      event.bareFret = bare.fret;
+      event.bareMarks = bare.marks;
+    }
+    if (front === '<') event.slideIn = 'below';
+    if (front === '>') event.slideIn = 'above';
+    if (draft.slideOut) event.slideOut = draft.slideOut;
+    if (draft.value !== undefined) event.value = draft.value;
+    return event;
   }
 
   #atLink(): boolean {
+    if (!this.#mayBegin('link')) return false;
     PATTERNS.link.lastIndex = this.#at;
     return PATTERNS.link.test(this.#word);
   }
@@ -362,11 +388,16 @@ class WordReader {
   }
 
   #take(name: keyof typeof PATTERNS): RegExpExecArray | undefined {
+    if (!this.#mayBegin(name)) return undefined;
     const pattern = PATTERNS[name];
     pattern.lastIndex = this.#at;
     const match = pattern.exec(this.#word);
     if (match) this.#at += match[0].length;
     return match ?? undefined;
+  }
+
+  #mayBegin(name: keyof typeof PATTERNS): boolean {
+    return !this.done && FIRST[name].includes(this.#word.charAt(this.#at));
   }
 
   #literal(sign: string): string | undefined {
@@ -414,15 +445,15 @@ class NoteDraft {
   }
 
   result(): NoteMarks {
-    return {
-      ...(this.preBend !== undefined && { preBend: this.preBend }),
-      ...(this.moves.length > 0 && { moves: this.moves }),
-      ...(this.vibrato && { vibrato: this.vibrato }),
-      ...(this.harmonic && { harmonic: this.harmonic }),
-      ...(this.trill !== undefined && { trill: this.trill }),
-      ...(this.dip !== undefined && { dip: this.dip }),
-      ...(this.finger && { finger: this.finger }),
-    };
+    const marks: Writable<NoteMarks> = {};
+    if (this.preBend !== undefined) marks.preBend = this.preBend;
+    if (this.moves.length > 0) marks.moves = this.moves;
+    if (this.vibrato) marks.vibrato = this.vibrato;
+    if (this.harmonic) marks.harmonic = this.harmonic;
+    if (this.trill !== undefined) marks.trill = this.trill;
+    if (this.dip !== undefined) marks.dip = this.dip;
+    if (this.finger) marks.finger = this.finger;
+    return marks;
   }
 }
 

@@ -1,5 +1,5 @@
 import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span, type Sureness } from './model.ts';
-import type { EventMark, Feel, PassRange } from './model.ts';
+import type { EventMark, Feel, PassRange, Writable } from './model.ts';
 import { barTicks, sameValue, ticksOf, valueOfTicks, type Meter, type NoteValue, type TimedValue } from './values.ts';
 
 /** An event or rest as it stands on the page. */
@@ -45,8 +45,8 @@ export interface ScoreBar {
 /** Most events put on the page; the rest of a longer text is left to reading and playing. Our choice. */
 export const MOST_ENGRAVED = 4_000;
 
-type EventDraft = { -readonly [Key in keyof ScoreEvent]: ScoreEvent[Key] };
-type BarDraft = { -readonly [Key in keyof Omit<ScoreBar, 'events'>]: ScoreBar[Key] } & { events: EventDraft[] };
+type EventDraft = Writable<ScoreEvent>;
+type BarDraft = Writable<Omit<ScoreBar, 'events'>> & { events: EventDraft[] };
 
 interface Around {
   readonly marks: readonly EventMark[];

@@ -1,4 +1,4 @@
-import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Sureness } from './model.ts';
+import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Sureness, Writable } from './model.ts';
 import { barTicks, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
 /** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
@@ -49,7 +49,7 @@ export interface Timeline {
   readonly truncated: boolean;
 }
 
-type Draft = { -readonly [Key in keyof TimedEvent]: TimedEvent[Key] };
+type Draft = Writable<TimedEvent>;
 
 interface Context {
   readonly marks: readonly (EventMark | Sureness)[];

@@ -1,2 +1,3 @@
 export * from './tuning.ts';
 export * from './pitch.ts';
+export * from './spell.ts';

@@ -14,8 +14,11 @@ export interface RenderOptions {
   readonly seconds?: number;
 }
 
-/** Loudness of one string at level 1, so that six together do not clip. Our choice. */
+/** Loudness of one string at level 1; six together rarely reach the knee. Our choice. */
 const STRING_LEVEL = 0.34;
+
+/** Above this loudness peaks are rounded off, so that nothing ever clips. Our choice. */
+const KNEE = 0.7;
 
 /** Pitch that a dead string thumps at, MIDI; without ring it is heard as a knock. Our choice. */
 const DEAD_MIDI = 45;
@@ -58,10 +61,20 @@ export function startRendering(played: readonly PlayedNote[], options: RenderOpt
     next(frames) {
       const out = new Float32Array(frames);
       for (const voice of voices) voice.render(out, at);
+      roundPeaks(out);
       at += frames;
       return out;
     },
   };
+}
+
+function roundPeaks(samples: Float32Array): void {
+  const room = 1 - KNEE;
+  for (let n = 0; n < samples.length; n += 1) {
+    const sample = samples[n] ?? 0;
+    const over = Math.abs(sample) - KNEE;
+    if (over > 0) samples[n] = Math.sign(sample) * (KNEE + room * Math.tanh(over / room));
+  }
 }
 
 /** The notes of one string in time. */

@@ -1,0 +1,64 @@
+/** A pitch as it is written: letter, sharps (positive) or flats (negative), octave; middle C is C4. */
+export interface Spelling {
+  readonly letter: 'C' | 'D' | 'E' | 'F' | 'G' | 'A' | 'B';
+  readonly alter: number;
+  readonly octave: number;
+}
+
+/** A key as far as spelling needs it: sharps (positive) or flats of its signature, and its mode. */
+export interface Key {
+  readonly fifths: number;
+  readonly mode: 'major' | 'minor';
+}
+
+/** The key in which nothing is sharp or flat, for songs whose key is open. */
+export const OPEN_KEY: Key = { fifths: 0, mode: 'major' };
+
+/** Letters along the line of fifths, beginning with F; each has the same place in its row of seven. */
+const FIFTHS = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
+const NATURAL_PITCH = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 } as const;
+
+/** How far the twelve spellings of a key reach down and up the line of fifths from its signature. */
+const REACH = { major: 5, minor: 3 } as const;
+
+const KEY = /^\s*([A-Ga-g])\s*([#♯b♭]?)\s*(m|min|minor|aeolian|dorian|phrygian|maj|major)?(?![A-Za-z#♯♭])/;
+
+/**
+ * Reads a key as teachers write it: `A`, `F# minor`, `Bbm`, `E dorian`. Modes with a minor third count as minor.
+ * Undefined when it does not begin with a note, or its signature would have more than seven signs.
+ */
+export function readKey(text: string): Key | undefined {
+  const match = KEY.exec(text);
+  const [, letter, sign, word] = match ?? [];
+  if (letter === undefined) return undefined;
+  const alter = sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
+  const mode = word === undefined || word.startsWith('maj') ? 'major' : 'minor';
+  const tonic = FIFTHS.findIndex((name) => name === letter.toUpperCase()) - 1 + 7 * alter;
+  const fifths = mode === 'minor' ? tonic - 3 : tonic;
+  return Math.abs(fifths) > 7 ? undefined : { fifths, mode };
+}
+
+/**
+ * A whole MIDI number as it is spelt in a key: of the names of its pitch the one nearest to the key along the
+ * line of fifths; in minor the raised sixth and seventh are sharps.
+ * Source: the line of fifths, common practice.
+ *
+ * @throws RangeError for a MIDI number that is not whole.
+ */
+export function spell(midi: number, key: Key = OPEN_KEY): Spelling {
+  if (!Number.isInteger(midi)) throw new RangeError(`a spelling exists for whole MIDI numbers, not ${midi}`);
+  const pitch = ((midi % 12) + 12) % 12;
+  const lowest = key.fifths - REACH[key.mode];
+  // One step along the line of fifths is seven semitones; seven undoes itself modulo twelve.
+  const onLine = lowest + ((((pitch * 7 - lowest) % 12) + 12) % 12);
+  const place = onLine + 1;
+  const letter = FIFTHS[((place % 7) + 7) % 7] ?? 'C';
+  const alter = Math.floor(place / 7);
+  return { letter, alter, octave: Math.floor((midi - alter - NATURAL_PITCH[letter]) / 12) - 1 };
+}
+
+/** The text of a spelling, `F♯4`; without its octave where `octave` is false. */
+export function writeSpelling({ letter, alter, octave }: Spelling, withOctave = true): string {
+  const sign = alter >= 0 ? '♯'.repeat(alter) : '♭'.repeat(-alter);
+  return `${letter}${sign}${withOctave ? octave : ''}`;
+}

@@ -1,0 +1,104 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  eventsOf,
+  insertItem,
+  readShorthand,
+  repeatEvent,
+  togglePalmMute,
+  touchNeck,
+  transpose,
+  wrapInRepeat,
+  type Edit,
+  type Edited,
+  type Phrase,
+  type Span,
+} from '../src/notation/index.ts';
+import { typedText } from './typing.ts';
+
+const apply = (text: string, { span, text: inserted }: Edit) =>
+  text.slice(0, span.from) + inserted + text.slice(span.to);
+const phraseOf = (text: string) => readShorthand(text).phrase;
+const all = (text: string): Span => ({ from: 0, to: text.length });
+
+function outcome(text: string, edited: Edited): string {
+  return edited.ok ? apply(text, edited.edit) : edited.why;
+}
+const edit = (how: (text: string, phrase: Phrase, span: Span) => Edited, text: string, span = all(text)) =>
+  outcome(text, how(text, phraseOf(text), span));
+
+describe('moving the selection along the neck', () => {
+  const up = (text: string, frets: number, span?: Span) => edit((...of) => transpose(...of, frets), text, span);
+
+  test('every fret moves, and no other number', () => {
+    expect(up('/16 5D h7 p5 7A%2 15Bb1.5+12e 14eb>17/8. 7@32+5@5f1 (9Gtr12)', 2)).toBe(
+      '/16 7D h9 p7 9A%2 17Bb1.5+14e 16eb>19/8. 9@32+7@5f1 (11Gtr14)',
+    );
+    expect(up('5A7D s3A5D xGB', 2)).toBe('7A9D s5A7D xGB');
+    expect(up('7Dh9p7 <5G', -2)).toBe('5Dh7p5 <3G');
+  });
+
+  test('only what is selected', () => expect(up('5D 5D 5D', 1, { from: 3, to: 5 })).toBe('5D 6D 5D'));
+
+  test('says which note would leave the neck', () => {
+    expect(up('5D 1G', -2)).toBe('“1G” would go below the open string; nothing was moved.');
+    expect(up('35D', 2)).toContain('beyond fret 36');
+    expect(up('/8 |', 2)).toBe('Select the notes to move.');
+  });
+
+  test('up and back again is where it was, for any text', () => {
+    fc.assert(
+      fc.property(typedText, fc.integer({ min: 1, max: 5 }), (text, frets) => {
+        const there = transpose(text, phraseOf(text), all(text), frets);
+        if (!there.ok) return;
+        const moved = apply(text, there.edit);
+        const before = eventsOf(phraseOf(text)).map(({ item }) => item.notes.map(({ fret }) => fret));
+        const after = eventsOf(phraseOf(moved)).map(({ item }) => item.notes.map(({ fret }) => fret));
+        expect(after).toEqual(before.map((frets_) => frets_.map((fret) => (fret === null ? null : fret + frets))));
+        const back = transpose(moved, phraseOf(moved), all(moved), -frets);
+        expect(back.ok && apply(moved, back.edit).replaceAll(/\b0+(?=\d)/g, '')).toBe(
+          text.replaceAll(/\b0+(?=\d)/g, ''),
+        );
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('palm mute and repeats around a selection', () => {
+  test('muting and muting again gives the text back', () => {
+    const muted = edit(togglePalmMute, '0E 3E 5E 7A');
+    expect(muted).toBe('{m: 0E 3E 5E 7A }');
+    expect(edit(togglePalmMute, muted)).toBe('0E 3E 5E 7A');
+    expect(edit(togglePalmMute, '0E 3E 5E', { from: 3, to: 5 })).toBe('0E {m: 3E } 5E');
+  });
+
+  test('a repeat is put around whole events', () => {
+    expect(edit(wrapInRepeat, '0E 3E 5E', { from: 4, to: 7 })).toBe('0E [ 3E 5E ]2');
+    expect(edit(wrapInRepeat, '[ 0E 3E ]2 5E')).toBe('The selection begins and ends in different brackets.');
+  });
+});
+
+describe('typing less', () => {
+  test('the event before the caret once more, a linked one with its root', () => {
+    const again = (text: string) => outcome(text, repeatEvent(text, phraseOf(text), text.length));
+    expect(again('5D 7Gb1r').trim()).toBe('5D 7Gb1r 7Gb1r');
+    expect(again('5D h7').trim()).toBe('5D h7 5D h7');
+    expect(again('/8')).toBe('There is no event before the caret.');
+  });
+
+  test('an inserted item stands apart', () => {
+    expect(apply('5D7D', insertItem('5D7D', 4, '|'))).toBe('5D7D | ');
+    expect(apply('5D 7D', insertItem('5D 7D', 3, '|'))).toBe('5D | 7D');
+  });
+
+  test('a touch of the neck adds an event, or a string to the event before', () => {
+    const touch = (text: string, note: string, stack: boolean) =>
+      apply(text, touchNeck(text, phraseOf(text), text.length, { note, stack }));
+    expect(touch('5A', '7D', false)).toBe('5A 7D ');
+    expect(touch('5A', '7D', true)).toBe('5A+7D');
+    expect(touch('5A/4', '7D', true)).toBe('5A+7D/4');
+    expect(touch('(5A)%2', '7D', true)).toBe('(5A+7D)%2');
+    expect(touch('', '7D', true)).toBe('7D ');
+  });
+});

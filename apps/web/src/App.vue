@@ -21,20 +21,20 @@ const tabs = computed(() =>
     ? [
         { name: 'desk', label: 'Desk' },
         { name: 'requests', label: 'Requests' },
-        { name: 'songs', label: 'Songs', holds: 'song' },
+        { name: 'songs', label: 'Songs', holds: ['song', 'sheet'] },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
       ]
     : [
-        { name: 'practice', label: 'Practice', holds: 'piece' },
+        { name: 'practice', label: 'Practice', holds: ['piece'] },
         { name: 'ledger', label: 'Ledger' },
         { name: 'requests', label: 'Requests' },
       ],
 );
 
 /** Whether the page shown stands under a tab. */
-function isOpen(tab: { readonly name: string; readonly holds?: string }): boolean {
-  return route.name === tab.name || (route.name !== undefined && route.name === tab.holds);
+function isOpen(tab: { readonly name: string; readonly holds?: readonly string[] }): boolean {
+  return route.name === tab.name || (tab.holds ?? []).some((name) => route.name === name);
 }
 
 async function leave(): Promise<void> {

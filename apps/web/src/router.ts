@@ -17,6 +17,12 @@ export const router = createRouter({
     { path: '/requests', name: 'requests', component: () => import('./pages/RequestsPage.vue') },
     { path: '/songs', name: 'songs', component: () => import('./pages/SongsPage.vue'), meta: { for: 'teacher' } },
     { path: '/songs/:id', name: 'song', component: () => import('./pages/SongDeskPage.vue'), meta: { for: 'teacher' } },
+    {
+      path: '/songs/:id/sheet',
+      name: 'sheet',
+      component: () => import('./pages/SheetPage.vue'),
+      meta: { for: 'teacher' },
+    },
     { path: '/ledger/:studentId?', name: 'ledger', component: () => import('./pages/LedgerPage.vue') },
     {
       path: '/lesson/:studentId?',

@@ -109,7 +109,7 @@ describe('time', () => {
       { seconds: 0.25, accent: true },
       { seconds: 0.75, accent: false },
     ];
-    const samples = renderClick(clicks, { sampleRate: RATE, seconds: 1 });
+    const samples = renderClick(clicks, { sampleRate: RATE, from: 0, frames: RATE });
     expect(onsetOf(samples)).toBeCloseTo(0.25, 3);
     expect(onsetOf(samples, 0.5)).toBeCloseTo(0.75, 3);
     const crossings = (from: number) => {

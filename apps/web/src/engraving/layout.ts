@@ -1,4 +1,4 @@
-import { ticksOfTimed, type ScoreBar, type ScoreEvent } from '@jam-ledger/core/notation';
+import { ticksOfTimed, type ScoreBar, type ScoreEvent, type TimedValue } from '@jam-ledger/core/notation';
 
 /** The type of frets and marks; quoted, since a bare 3 is no name. */
 export const MARK_FONT = '"Source Sans 3 Variable"';
@@ -11,6 +11,7 @@ export const SIZES = {
   smallFont: 10,
   stemSpace: 40,
   rowGap: 15,
+  bendSpace: 42,
   sidePadding: 4,
   clefWidth: 26,
   meterWidth: 22,
@@ -22,6 +23,7 @@ export const SIZES = {
 export interface Rows {
   readonly passes: boolean;
   readonly words: boolean;
+  readonly sure: boolean;
   readonly chords: boolean;
   readonly bends: boolean;
   readonly spans: boolean;
@@ -41,13 +43,17 @@ export interface SystemPlan {
 const SPREAD_FROM = 0.72;
 
 /** Breaks bars into systems no wider than `width`; a bar wider than that gets a line to itself. */
-export function planSystems(bars: readonly ScoreBar[], width: number): readonly SystemPlan[] {
+export function planSystems(
+  bars: readonly ScoreBar[],
+  width: number,
+  head: number = SIZES.clefWidth,
+): readonly SystemPlan[] {
   const lines: ScoreBar[][] = [];
   let used = 0;
   for (const bar of bars) {
     const line = lines.at(-1);
     const needs = barWidth(bar);
-    const room = width - 2 * SIZES.sidePadding - SIZES.clefWidth;
+    const room = width - 2 * SIZES.sidePadding - head;
     if (!line || used + needs > room) {
       lines.push([bar]);
       used = needs;
@@ -56,11 +62,22 @@ export function planSystems(bars: readonly ScoreBar[], width: number): readonly 
       used += needs;
     }
   }
-  return lines.map((line, index) => planLine(line, width, index === 0, index === lines.length - 1));
+  const room = width - 2 * SIZES.sidePadding - head;
+  return lines.map((line, index) => planLine(line, room, index === 0, index === lines.length - 1));
 }
 
-function planLine(bars: readonly ScoreBar[], width: number, first: boolean, last: boolean): SystemPlan {
-  const room = width - 2 * SIZES.sidePadding - SIZES.clefWidth;
+/** All bars on one line, each as wide as it wants to be, and the width of that line. */
+export function planStrip(
+  bars: readonly ScoreBar[],
+  head: number = SIZES.clefWidth,
+): { readonly systems: readonly SystemPlan[]; readonly width: number } {
+  if (bars.length === 0) return { systems: [], width: 0 };
+  const widths = bars.map((bar) => Math.ceil(barWidth(bar)));
+  const width = widths.reduce((sum, one) => sum + one, 2 * SIZES.sidePadding + head);
+  return { systems: [{ bars, widths, first: true, rows: rowsOf(bars) }], width };
+}
+
+function planLine(bars: readonly ScoreBar[], room: number, first: boolean, last: boolean): SystemPlan {
   const natural = bars.map(barWidth);
   const total = natural.reduce((sum, one) => sum + one, 0);
   const spread = total > room || !last || total > room * SPREAD_FROM;
@@ -78,19 +95,40 @@ export function barWidth(bar: ScoreBar): number {
 }
 
 function eventWidth(event: ScoreEvent): number {
-  const notes = event.item?.notes ?? [];
-  const time = event.values.reduce((sum, value) => sum + 11 + 6.4 * Math.log2(1 + ticksOfTimed(value) / 1260), 0);
-  const bends = Math.max(
-    0,
-    ...notes.map((note) => 12 * ((note.moves?.length ?? 0) + (note.preBend === undefined ? 0 : 1))),
+  const time = event.values.reduce((sum, value) => sum + valueWidth(value), 0);
+  return Math.max(time + roomBefore(event) + roomBehind(event), chordWidth(event));
+}
+
+/** Width of the chord symbol over an event, 0 where none changes. Pixels. */
+export function chordWidth({ chord }: ScoreEvent): number {
+  return typeof chord === 'string' ? chord.length * 7 + 6 : 0;
+}
+
+/** Room that a written value wants for its time: longer notes get more, but not in proportion. Pixels. */
+export function valueWidth(value: TimedValue): number {
+  return 11 + 6.4 * Math.log2(1 + ticksOfTimed(value) / 1260);
+}
+
+/** Room that an event wants left of its frets, for grace notes and slides into it. Pixels. */
+export function roomBefore({ item, graces }: ScoreEvent): number {
+  return (item?.slideIn ? 10 : 0) + graces.length * 20;
+}
+
+/** Room that an event wants right of its frets, for bends, wider signs and slides away. Pixels. */
+export function roomBehind({ item }: ScoreEvent): number {
+  const notes = item?.notes ?? [];
+  const bends = notes.map(({ moves, preBend }) =>
+    moves || preBend !== undefined ? BEND_WIDTH * bendMoves(moves, preBend) : 0,
   );
-  const extras =
-    (notes.some((note) => note.trill !== undefined || note.harmonic !== undefined || note.fret === null) ? 8 : 0) +
-    (event.item?.slideIn ? 10 : 0) +
-    (event.item?.slideOut ? 12 : 0) +
-    event.graces.length * 20;
-  const chord = typeof event.chord === 'string' ? event.chord.length * 7 + 6 : 0;
-  return Math.max(time + bends + extras, chord, 0);
+  const wide = notes.some((note) => note.trill !== undefined || note.harmonic !== undefined || note.fret === null);
+  return Math.max(0, ...bends) + (wide ? 8 : 0) + (item?.slideOut ? 12 : 0);
+}
+
+/** Room that one bend or release of a chain wants. Pixels. */
+const BEND_WIDTH = 17;
+
+function bendMoves(moves: readonly unknown[] | undefined, preBend: number | undefined): number {
+  return (moves?.length ?? 0) + (preBend === undefined ? 0 : 0.6);
 }
 
 function rowsOf(bars: readonly ScoreBar[]): Rows {
@@ -99,7 +137,8 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
   const hands = ['down', 'up', 'rake', 'rolled', 'tremolo'];
   return {
     passes: bars.some((bar) => bar.passes ?? bar.tempo ?? bar.feel ?? bar.repeatEnd),
-    words: events.some((event) => event.words.length > 0 || event.sureness !== null),
+    words: events.some((event) => event.words.length > 0),
+    sure: events.some((event) => event.sureness !== null),
     chords: events.some((event) => event.chord !== undefined || event.barre !== null),
     bends: notes.some((note) => note.moves ?? note.preBend ?? note.vibrato ?? note.dip ?? note.trill ?? note.harmonic),
     spans: events.some(({ marks }) => marks.some((mark) => mark === 'palm-mute' || mark === 'let-ring')),
@@ -116,13 +155,13 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
 /** Room above the first string's line. */
 export function headroom(rows: Rows): number {
   const { rowGap } = SIZES;
-  const used = [rows.passes, rows.words, rows.chords].filter(Boolean).length;
-  return 14 + used * rowGap + (rows.bends ? 34 : 0);
+  const used = [rows.passes, rows.words, rows.sure, rows.chords].filter(Boolean).length;
+  return 14 + used * rowGap + (rows.bends ? SIZES.bendSpace : 0);
 }
 
 /** Room below the last string's line. */
 export function footroom(rows: Rows): number {
   const { rowGap, stemSpace } = SIZES;
   const used = [rows.tuplets, rows.hands, rows.spans].filter(Boolean).length;
-  return stemSpace + used * rowGap + 4;
+  return stemSpace + used * rowGap + 7;
 }

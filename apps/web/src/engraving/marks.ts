@@ -17,6 +17,7 @@ export interface DrawnEvent {
 export interface RowHeights {
   readonly passes: number;
   readonly words: number;
+  readonly sure: number;
   readonly chords: number;
   readonly bendTop: number;
   readonly staveTop: number;
@@ -27,16 +28,17 @@ export interface RowHeights {
 }
 
 /** Stacks the rows that are used above and below a stave. */
-export function rowHeights(rows: Rows, staveTop: number, staveBottom: number): RowHeights {
+export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, staffHeight: number): RowHeights {
   const gap = SIZES.rowGap;
-  const bendTop = staveTop - (rows.bends ? 34 : 0);
-  const chords = bendTop - 8;
-  const words = chords - (rows.chords ? gap : 0);
+  const bendTop = staveTop - (rows.bends ? SIZES.bendSpace : 0);
+  const chords = bendTop - staffHeight - 8;
+  const sure = chords - (rows.chords ? gap : 0);
+  const words = sure - (rows.sure ? gap : 0);
   const passes = words - (rows.words ? gap : 0);
   const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
-  const hands = tuplets + (rows.tuplets ? gap : 0);
+  const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
   const spans = hands + (rows.hands ? gap : 0);
-  return { passes, words, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
+  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
 }
 
 /** Draws everything around one event but what joins it to its neighbours. */
@@ -125,7 +127,7 @@ type BendNote = NonNullable<ScoreEvent['item']>['notes'][number];
 /** Draws a chain of bends and releases; gives the x where it ends. */
 function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights: RowHeights): number {
   const moves = note.moves ?? [];
-  const heightOf = (steps: number) => (steps <= 0 ? start.y : heights.staveTop - 8 - Math.min(2, steps) * 6);
+  const heightOf = (steps: number) => (steps <= 0 ? start.y : heights.staveTop - 8 - Math.min(2, steps) * 11);
   let at: Point = start;
   if (note.preBend !== undefined) {
     at = { x: start.x + 2, y: heightOf(note.preBend) };
@@ -142,7 +144,7 @@ function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights:
     pen.head(up || steps > 0 ? to : { x: to.x, y: to.y - 2 }, up);
     const label = unsized ? '?' : `${sizeText(steps)}${upTo === undefined ? '' : `–${sizeText(upTo)}`}`;
     if (up || steps > 0)
-      pen.text(label, { x: to.x, y: up ? to.y - 4 : to.y - 8 }, { anchor: 'middle', size: SIZES.smallFont });
+      pen.text(label, { x: to.x, y: up ? to.y - 4 : to.y + 10 }, { anchor: 'middle', size: SIZES.smallFont });
     at = to;
   }
   return at.x;
@@ -241,8 +243,7 @@ export function drawSpans(pen: Pen, events: readonly DrawnEvent[], heights: RowH
   for (const run of runs(events, ({ event }) => (event.barre === null ? undefined : String(event.barre))))
     drawSpan(pen, run, `bar ${run[0]?.event.barre ?? ''}`, heights.chords, typeof run[0]?.event.chord === 'string');
   for (const run of runs(events, ({ event }) => event.sureness ?? undefined))
-    if (run[0]?.event.words.length === 0)
-      drawSpan(pen, run, SURE_WORDS[run[0].event.sureness ?? ''] ?? '', heights.words, false);
+    drawSpan(pen, run, SURE_WORDS[run[0]?.event.sureness ?? ''] ?? '', heights.sure, false);
 }
 
 const SURE_WORDS: Readonly<Record<string, string>> = {

@@ -8,6 +8,7 @@ import {
 } from '@jam-ledger/core/notation';
 import { Beam, Dot, GhostNote, StaveNote, Stem, Tuplet, type StemmableNote, type Tickable } from 'vexflow/core';
 import { FretNote } from './fretNote.ts';
+import { chordWidth, roomBefore, roomBehind, valueWidth } from './layout.ts';
 
 /** One written value on the page: an event, or the part of it tied on. */
 export interface Placed {
@@ -20,29 +21,47 @@ export interface Placed {
   readonly head: boolean;
 }
 
-/** The notes of a bar with the beams and tuplets that join them. */
+/** The notes of a bar with the beams that join them, and the groups that tuplet numbers stand under. */
 export interface BarNotes {
   readonly placed: readonly Placed[];
   readonly beams: readonly Beam[];
-  readonly tuplets: readonly Tuplet[];
+  readonly tuplets: readonly (readonly Placed[])[];
 }
+
+/** The look of stems, flags and dots; the music library would draw them black on any paper. */
+const INK = { fillStyle: 'var(--ink)', strokeStyle: 'var(--ink)' } as const;
 
 /** Makes the notes of one bar. */
 export function notesOf(bar: ScoreBar): BarNotes {
   const placed = bar.events.flatMap(place);
-  const tuplets = tupletGroups(placed).map(
-    (group) =>
-      new Tuplet(
-        group.map(({ note }) => note),
-        { ...ratioOf(group), location: -1, bracketed: false, ratioed: false },
-      ),
-  );
+  const tuplets = tupletGroups(placed);
+  // Never drawn, since its number would be cut off below; it makes the notes as short as they are.
+  for (const group of tuplets) joinTuplet(group);
   const beams = beamGroups(bar, placed).map((group) => {
     const beam = new Beam(group.map(({ note }) => note));
     beam.renderOptions.flatBeams = true;
     return beam;
   });
   return { placed, beams, tuplets };
+}
+
+/**
+ * Spreads the notes of a formatted bar over a width by our own measure. The music library spaces by length
+ * alone, and a chain of bends would run into the note after it.
+ */
+export function spaceNotes(placed: readonly Placed[], width: number): void {
+  const wants = placed.map(({ event, value, head }) => {
+    const before = head ? roomBefore(event) : 0;
+    const behind = valueWidth(value) + (head ? roomBehind(event) : 0);
+    return { before, behind: head ? Math.max(behind, chordWidth(event) - before) : behind };
+  });
+  const scale = width / wants.reduce((sum, { before, behind }) => sum + before + behind, 0);
+  let x = 0;
+  placed.forEach(({ note }, index) => {
+    const { before = 0, behind = 0 } = wants[index] ?? {};
+    note.checkTickContext().setX(x + before * scale);
+    x += (before + behind) * scale;
+  });
 }
 
 function place(event: ScoreEvent): readonly Placed[] {
@@ -70,7 +89,8 @@ function makeNote(event: ScoreEvent, value: TimedValue, head: boolean): Tickable
     duration,
     stemDirection: Stem.DOWN,
   };
-  const note = new FretNote(struct, texts, sureness !== null || !head, event.timed);
+  const note = new FretNote(struct, texts, sureness !== null || !head, event.timed && value.base >= 4);
+  note.setGroupStyle(INK);
   for (let dot = 0; dot < value.dots; dot += 1) note.addModifier(new Dot(), 0);
   return note;
 }
@@ -82,8 +102,16 @@ function restOf(event: ScoreEvent, value: TimedValue, duration: string): Tickabl
   return rest;
 }
 
+/** Makes the notes of one tuplet as short as they are. */
+export function joinTuplet(group: readonly { readonly note: Placed['note']; readonly value: TimedValue }[]): Tuplet {
+  const notes = group.map(({ note }) => note);
+  const tuplet = group[0]?.value.tuplet ?? 3;
+  const options = { numNotes: tuplet, notesOccupied: TUPLET_TIMES[tuplet], bracketed: false, ratioed: false };
+  return new Tuplet(notes, options);
+}
+
 /** Runs of one tuplet number, closed whenever they fill the time they stand for. */
-function tupletGroups(placed: readonly Placed[]): readonly (readonly Placed[])[] {
+export function tupletGroups(placed: readonly Placed[]): readonly (readonly Placed[])[] {
   const groups: Placed[][] = [];
   let filled = 0;
   let before: TimedValue | undefined;
@@ -110,13 +138,8 @@ function groupTicks(value: TimedValue): number {
   return times * ticksOfTimed({ base: value.base, dots: 0 });
 }
 
-function ratioOf(group: readonly Placed[]): { numNotes: number; notesOccupied: number } {
-  const tuplet = group[0]?.value.tuplet ?? 3;
-  return { numNotes: tuplet, notesOccupied: TUPLET_TIMES[tuplet] };
-}
-
 /** Runs of eighths and shorter inside one beat. */
-function beamGroups(bar: ScoreBar, placed: readonly Placed[]): readonly (readonly Placed[])[] {
+export function beamGroups(bar: ScoreBar, placed: readonly Placed[]): readonly (readonly Placed[])[] {
   const beat = beatTicks(bar);
   const groups: Placed[][] = [];
   let before: Placed | undefined;

@@ -59,6 +59,15 @@ export class Pen {
     this.#context.restore();
   }
 
+  dot({ x, y }: Point, radius: number): void {
+    this.#context.save();
+    this.#context.setFillStyle('var(--ink)');
+    this.#context.beginPath();
+    this.#context.arc(x, y, radius, 0, 2 * Math.PI, false);
+    this.#context.fill();
+    this.#context.restore();
+  }
+
   /** Waves along a line; wider ones for a wide vibrato. */
   wave(from: Point, toX: number, height: number): void {
     const half = 4.5;

@@ -1,9 +1,10 @@
 import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
-import { BarlineType, Formatter, Renderer, TabStave, Voice, type RenderContext } from 'vexflow/core';
+import { BarlineType, Formatter, Renderer, TabStave, Voice, type RenderContext, type Stave } from 'vexflow/core';
 import { footroom, headroom, SIZES, type SystemPlan } from './layout.ts';
 import { drawEventMarks, drawLink, drawSpans, rowHeights, type DrawnEvent, type RowHeights } from './marks.ts';
-import { notesOf } from './notes.ts';
+import { notesOf, spaceNotes, type Placed } from './notes.ts';
 import { Pen } from './pen.ts';
+import { clefPixels, makeStaff, staffRoom, staffVoice, type StaffRoom, type StaffSetUp } from './staff.ts';
 
 /** Where an event stands on its system, pixels from the system's top left. */
 export interface EventBox {
@@ -23,11 +24,25 @@ export interface DrawnSystem {
 export interface SystemOptions {
   readonly width: number;
   readonly strings: number;
+  /** Standard notation above the tab. */
+  readonly staff?: StaffSetUp | undefined;
+}
+
+interface Frame {
+  /** Heights of the first line of the tab and, where there is one, of the notation stave. */
+  readonly top: number;
+  readonly staffTop: number;
+  readonly strings: number;
+  readonly heights: RowHeights;
+  readonly staff: StaffSetUp | undefined;
 }
 
 /** Draws one system into an empty element. The music font must be loaded. */
-export function drawSystem(element: HTMLDivElement, plan: SystemPlan, { width, strings }: SystemOptions): DrawnSystem {
-  const top = headroom(plan.rows);
+export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: SystemOptions): DrawnSystem {
+  const { width, strings, staff } = options;
+  const room: StaffRoom = staff ? staffRoom(plan.bars, staff) : { above: 0, height: 0 };
+  const head = headroom(plan.rows);
+  const top = head + room.height;
   const staveHeight = (strings - 1) * SIZES.lineGap;
   const height = top + staveHeight + footroom(plan.rows);
   const renderer = new Renderer(element, Renderer.Backends.SVG);
@@ -36,9 +51,10 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, { width, s
   context.setFillStyle('var(--ink)');
   context.setStrokeStyle('var(--ink)');
   context.setBackgroundFillStyle('var(--page)');
-  const heights = rowHeights(plan.rows, top, top + staveHeight);
+  const heights = rowHeights(plan.rows, top, top + staveHeight, room.height);
+  const staffTop = head - (plan.rows.bends ? SIZES.bendSpace : 0) + room.above;
   const pen = new Pen(context);
-  const drawn = drawBars(context, pen, plan, { top, strings, heights });
+  const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
   for (const [index, one] of drawn.entries()) {
     drawEventMarks(pen, context, one, heights);
     const before = drawn[index - 1];
@@ -56,44 +72,55 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, { width, s
   };
 }
 
-interface Frame {
-  readonly top: number;
-  readonly strings: number;
-  readonly heights: RowHeights;
-}
-
 function drawBars(context: RenderContext, pen: Pen, plan: SystemPlan, frame: Frame): readonly DrawnEvent[] {
+  const head = frame.staff ? clefPixels(frame.staff) : SIZES.clefWidth;
   let x: number = SIZES.sidePadding;
   return plan.bars.flatMap((bar, index) => {
-    const width = (plan.widths[index] ?? 0) + (index === 0 ? SIZES.clefWidth : 0);
-    const stave = makeStave(bar, x, width, frame, index === 0);
+    const width = (plan.widths[index] ?? 0) + (index === 0 ? head : 0);
+    const stave = makeStave(bar, x, width, frame, index === 0 ? head : 0);
+    const staff = frame.staff && makeStaff({ x, y: frame.staffTop, width }, frame.staff, index === 0);
+    if (staff) {
+      staff.setEndBarType(endOf(bar));
+      staff.setNoteStartX(stave.getNoteStartX());
+    }
     context.save();
     context.setStrokeStyle('var(--stave)');
     context.setFillStyle('var(--stave)');
     stave.setContext(context).draw();
+    staff?.setContext(context).draw();
     context.restore();
-    if (index === 0) drawTabWord(pen, x, frame);
-    if (bar.showMeter) drawMeter(pen, bar, stave.getX() + (index === 0 ? SIZES.clefWidth + 2 : 6), frame);
+    if (index === 0) {
+      drawTabWord(pen, x, frame);
+      if (staff) pen.line({ x, y: staff.getYForLine(0) }, { x, y: frame.heights.staveBottom });
+    }
+    if (bar.repeatStart) drawRepeatStart(pen, x + (index === 0 ? head : 0), frame);
+    if (bar.showMeter)
+      drawMeter(pen, bar, x + (index === 0 ? head + 2 : 6) + (bar.repeatStart ? SIZES.repeatWidth : 0), frame);
     drawBarWords(pen, bar, stave.getX(), width, frame.heights);
-    const events = drawNotes(context, bar, stave);
+    const events = drawNotes(context, pen, { bar, stave, staff, frame });
     x += width;
     return events;
   });
 }
 
-function makeStave(bar: ScoreBar, x: number, width: number, { top, strings }: Frame, first: boolean): TabStave {
+function makeStave(bar: ScoreBar, x: number, width: number, { top, strings }: Frame, head: number): TabStave {
   const stave = new TabStave(x, top, width, {
     numLines: strings,
     spacingBetweenLinesPx: SIZES.lineGap,
     spaceAboveStaffLn: 0,
     spaceBelowStaffLn: 0,
   });
-  stave.setBegBarType(bar.repeatStart ? BarlineType.REPEAT_BEGIN : first ? BarlineType.SINGLE : BarlineType.NONE);
-  stave.setEndBarType(bar.repeatEnd ? BarlineType.REPEAT_END : bar.line ? BarlineType.SINGLE : BarlineType.NONE);
-  const signs =
-    (first ? SIZES.clefWidth : 0) + (bar.showMeter ? SIZES.meterWidth : 0) + (bar.repeatStart ? SIZES.repeatWidth : 0);
+  const first = head > 0;
+  stave.setBegBarType(first ? BarlineType.SINGLE : BarlineType.NONE);
+  stave.setEndBarType(endOf(bar));
+  const signs = head + (bar.showMeter ? SIZES.meterWidth : 0) + (bar.repeatStart ? SIZES.repeatWidth : 0);
   stave.setNoteStartX(x + signs + SIZES.barPadding / 2 + firstExtra(bar));
   return stave;
+}
+
+function endOf(bar: ScoreBar): BarlineType {
+  if (bar.repeatEnd) return BarlineType.REPEAT_END;
+  return bar.line ? BarlineType.SINGLE : BarlineType.NONE;
 }
 
 /** Grace notes and slides into the first event stand before it. */
@@ -104,23 +131,83 @@ function firstExtra({ events }: ScoreBar): number {
   );
 }
 
-function drawNotes(context: RenderContext, bar: ScoreBar, stave: TabStave): readonly DrawnEvent[] {
+interface BarFrame {
+  readonly bar: ScoreBar;
+  readonly stave: TabStave;
+  readonly staff: Stave | undefined;
+  readonly frame: Frame;
+}
+
+function drawNotes(context: RenderContext, pen: Pen, { bar, stave, staff, frame }: BarFrame): readonly DrawnEvent[] {
   const { placed, beams, tuplets } = notesOf(bar);
   if (placed.length === 0) return [];
   const voice = new Voice({ numBeats: bar.meter.beats, beatValue: bar.meter.unit }).setMode(Voice.Mode.SOFT);
   voice.addTickables(placed.map(({ note }) => note));
+  const above = frame.staff && staffVoice(bar, placed, frame.staff);
   const endX = stave.getX() + stave.getWidth() - (bar.repeatEnd ? SIZES.repeatWidth : 4);
-  new Formatter().joinVoices([voice]).format([voice], Math.max(20, endX - stave.getNoteStartX() - 10));
+  const formatter = new Formatter().joinVoices([voice]);
+  if (above) formatter.joinVoices([above.voice]);
+  const voices = above ? [voice, above.voice] : [voice];
+  formatter.format(voices, Math.max(20, endX - stave.getNoteStartX() - 10));
+  spaceNotes(placed, endX - stave.getNoteStartX() - SIZES.barPadding / 2);
   voice.draw(context, stave);
-  for (const beam of beams) beam.setContext(context).draw();
-  for (const tuplet of tuplets) tuplet.setContext(context).draw();
+  for (const beam of beams) beam.setStyle(BEAM_INK).setContext(context).draw();
+  if (staff) above?.draw(context, pen, staff);
+  for (const one of placed) drawHalfStem(pen, one, frame.heights);
+  for (const group of tuplets) drawTupletNumber(pen, group, frame.heights);
+  return drawnEvents(placed, endX, (string) => stave.getYForLine(string - 1));
+}
+
+const BEAM_INK = { fillStyle: 'var(--ink)', strokeStyle: 'var(--ink)' } as const;
+
+function drawnEvents(placed: readonly Placed[], endX: number, yOf: (string: number) => number): readonly DrawnEvent[] {
   const xs = placed.map(({ note }) => note.getAbsoluteX());
-  const yOf = (string: number) => stave.getYForLine(string - 1);
   const heads = placed.flatMap((one, index) => (placed[index - 1]?.event === one.event ? [] : [{ one, index }]));
   return heads.map(({ one, index }, order) => {
     const next = heads[order + 1]?.index;
     return { event: one.event, x: xs[index] ?? 0, endX: next === undefined ? endX : (xs[next] ?? endX), yOf };
   });
+}
+
+/** A half note has a stem of half the length, a whole note none: the way to tell them from quarters on a tab. */
+function drawHalfStem(pen: Pen, { event, value, note }: Placed, { staveBottom }: RowHeights): void {
+  if (!event.item || !event.timed || value.base !== 2) return;
+  const x = note.getAbsoluteX();
+  pen.line({ x, y: staveBottom + 6 }, { x, y: staveBottom + 6 + HALF_STEM }, 1.5);
+}
+
+const HALF_STEM = 16;
+
+function drawTupletNumber(pen: Pen, group: readonly Placed[], { tuplets: y }: RowHeights): void {
+  const [first, last] = [group[0], group.at(-1)];
+  if (!first || !last) return;
+  const from = first.note.getAbsoluteX();
+  const to = last.note.getAbsoluteX();
+  const middle = (from + to) / 2;
+  const number = String(first.value.tuplet ?? 3);
+  pen.text(number, { x: middle, y }, { anchor: 'middle', italic: true, weight: 650 });
+  const beamed = group.every(({ value, event }) => value.base >= 8 && event.item !== null);
+  if (beamed || group.length < 2) return;
+  for (const [x, turn] of [
+    [from - 4, 1],
+    [to + 4, -1],
+  ] as const) {
+    pen.line({ x, y: y - 9 }, { x, y: y - 4 });
+    pen.line({ x, y: y - 4 }, { x: middle - turn * 8, y: y - 4 });
+  }
+}
+
+/** A thick and a thin line with two dots, right of clef and tab word where a system begins with it. */
+function drawRepeatStart(pen: Pen, x: number, { top, strings, staff, staffTop }: Frame): void {
+  const height = (strings - 1) * SIZES.lineGap;
+  for (const [from, size, gap] of [
+    [top, height, SIZES.lineGap] as const,
+    ...(staff ? [[staffTop, 40, 10] as const] : []),
+  ]) {
+    pen.line({ x: x + 2, y: from }, { x: x + 2, y: from + size }, 3.5);
+    pen.line({ x: x + 6, y: from }, { x: x + 6, y: from + size }, 1);
+    for (const turn of [-1, 1]) pen.dot({ x: x + 10.5, y: from + size / 2 + (turn * gap) / 2 }, 2);
+  }
 }
 
 function drawTabWord(pen: Pen, x: number, { top, strings }: Frame): void {
@@ -134,11 +221,13 @@ function drawTabWord(pen: Pen, x: number, { top, strings }: Frame): void {
   );
 }
 
-function drawMeter(pen: Pen, bar: ScoreBar, x: number, { top, strings }: Frame): void {
+function drawMeter(pen: Pen, bar: ScoreBar, x: number, { top, strings, staff, staffTop }: Frame): void {
   const [beats = '', unit = ''] = writeMeter(bar.meter).split('/');
   const middle = top + ((strings - 1) * SIZES.lineGap) / 2;
-  pen.text(beats, { x: x + 8, y: middle - 2 }, { anchor: 'middle', size: 22, weight: 700 });
-  pen.text(unit, { x: x + 8, y: middle + 17 }, { anchor: 'middle', size: 22, weight: 700 });
+  for (const y of staff ? [middle, staffTop + 20] : [middle]) {
+    pen.text(beats, { x: x + 8, y: y - 2 }, { anchor: 'middle', size: 22, weight: 700 });
+    pen.text(unit, { x: x + 8, y: y + 17 }, { anchor: 'middle', size: 22, weight: 700 });
+  }
 }
 
 function drawBarWords(pen: Pen, bar: ScoreBar, x: number, width: number, { passes: y }: RowHeights): void {
@@ -147,18 +236,17 @@ function drawBarWords(pen: Pen, bar: ScoreBar, x: number, width: number, { passe
     bar.feel === 'swing' ? 'swing eighths' : bar.feel === 'straight' ? 'straight eighths' : '',
   ].filter(Boolean);
   if (begins.length > 0) pen.text(begins.join('  '), { x: x + 4, y }, { weight: 600 });
-  if (bar.repeatEnd) {
-    const { times, open } = bar.repeatEnd;
-    const label = open ? `about ${times}×, to taste` : `${times}×`;
-    pen.text(label, { x: x + width - label.length * 6 - 4, y }, { weight: 600 });
-  }
+  const repeats = bar.repeatEnd?.open ? `about ${bar.repeatEnd.times}×, to taste` : `${bar.repeatEnd?.times ?? ''}×`;
+  const labelWidth = repeats.length * 6;
+  if (bar.repeatEnd) pen.text(repeats, { x: x + width - labelWidth - 4, y }, { weight: 600 });
   if (!bar.passes) return;
   const { label, begins: opens, ends } = bar.passes;
   const shift = begins.length > 0 ? 80 : 0;
-  pen.line({ x: x + 3 + shift, y: y - 10 }, { x: x + width - 4, y: y - 10 });
+  const end = x + width - 4 - (bar.repeatEnd ? labelWidth + 6 : 0);
+  pen.line({ x: x + 3 + shift, y: y - 10 }, { x: end, y: y - 10 });
   if (opens) {
     pen.line({ x: x + 3 + shift, y: y - 10 }, { x: x + 3 + shift, y: y + 3 });
     pen.text(label, { x: x + 7 + shift, y }, { weight: 600, size: SIZES.smallFont });
   }
-  if (ends) pen.line({ x: x + width - 4, y: y - 10 }, { x: x + width - 4, y: y + 3 });
+  if (ends) pen.line({ x: end, y: y - 10 }, { x: end, y: y + 3 });
 }

@@ -1,12 +1,17 @@
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { planSystems, type SystemPlan } from './layout.ts';
-import { drawSystem, type DrawnSystem, type EventBox } from './system.ts';
+import { planStrip, planSystems, SIZES, type SystemPlan } from './layout.ts';
+import { clefPixels, type StaffSetUp } from './staff.ts';
+import { drawSystem, type DrawnSystem, type EventBox, type SystemOptions } from './system.ts';
 
 /** What a tab view shows. */
 export interface TabContent {
   readonly bars: readonly ScoreBar[];
   readonly width: number;
   readonly strings: number;
+  /** Standard notation above the tab. */
+  readonly staff?: StaffSetUp | undefined;
+  /** Everything on one line, to be scrolled along. */
+  readonly strip?: boolean;
 }
 
 interface System {
@@ -29,12 +34,15 @@ export class TabView {
   /** Shows a score; systems whose music is as before are kept as they are. */
   show(content: TabContent): void {
     const kept = new Map(this.#systems.map((system) => [system.key, system]));
-    const plans = planSystems(content.bars, content.width);
+    const head = content.staff ? clefPixels(content.staff) : SIZES.clefWidth;
+    const strip = content.strip ? planStrip(content.bars, head) : undefined;
+    const plans = strip?.systems ?? planSystems(content.bars, content.width, head);
+    const options = { ...content, width: strip?.width ?? content.width };
     this.#systems = plans.map((plan) => {
-      const key = keyOf(plan, content);
+      const key = keyOf(plan, options);
       const spans = plan.bars.flatMap(({ events }) => events.map(({ span }) => span));
       const system = kept.get(key);
-      if (!system) return drawNew(plan, key, content, spans);
+      if (!system) return drawNew(plan, key, options, spans);
       kept.delete(key);
       system.spans = spans;
       return system;
@@ -68,7 +76,7 @@ export class TabView {
           place.from <= span.to && place.to >= span.from && (span.from === span.to || place.from < span.to);
         if (box && touches) this.#marked.push(markBox(element, box, look));
       });
-    if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest' });
+    if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }
 }
 
@@ -83,16 +91,16 @@ function markBox(system: HTMLElement, box: EventBox, look: string): HTMLElement 
   return mark;
 }
 
-function drawNew(plan: SystemPlan, key: string, { width, strings }: TabContent, spans: readonly Span[]): System {
+function drawNew(plan: SystemPlan, key: string, options: SystemOptions, spans: readonly Span[]): System {
   const element = document.createElement('div');
   element.className = 'tab-system';
-  const drawn = drawSystem(element, plan, { width, strings });
+  const drawn = drawSystem(element, plan, options);
   return { key, element, drawn, spans };
 }
 
 /** Two systems with the same key look the same; where they stand in the text does not count. */
-function keyOf(plan: SystemPlan, { width, strings }: TabContent): string {
-  return JSON.stringify([width, strings, plan.first, plan.bars], (name, value: unknown) =>
+function keyOf(plan: SystemPlan, { width, strings, staff }: SystemOptions): string {
+  return JSON.stringify([width, strings, staff, plan.first, plan.bars], (name, value: unknown) =>
     name === 'span' ? undefined : value,
   );
 }

@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import type { Fix, Span } from '@jam-ledger/core/notation';
-import Button from 'primevue/button';
+import { COMMON_TIME, eventsIn, readMeter, type Fix, type Span } from '@jam-ledger/core/notation';
+import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
+import { useListening } from '../composables/useListening.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
-import { usePlayer } from '../composables/usePlayer.ts';
 import { useReading } from '../composables/useReading.ts';
+import { SHORTCUTS } from '../editor/index.ts';
 import AssignForm from '../parts/AssignForm.vue';
+import NeckBoard from '../parts/NeckBoard.vue';
 import PlayBar from '../parts/PlayBar.vue';
 import ProblemMargin from '../parts/ProblemMargin.vue';
+import SaveConflict from '../parts/SaveConflict.vue';
 import ShorthandEditor from '../parts/ShorthandEditor.vue';
 import TabPage from '../parts/TabPage.vue';
 import TempoLadder from '../parts/TempoLadder.vue';
@@ -21,7 +25,7 @@ const props = defineProps<{
   assign: (body: PieceBody) => Promise<void>;
   rename: (phrase: Phrase, name: string) => Promise<void>;
 }>();
-const emit = defineEmits<{ saved: [phrase: Phrase] }>();
+const emit = defineEmits<{ saved: [phrase: Phrase]; goPhrase: [by: 1 | -1] }>();
 
 const notices = useNotices();
 const editor = useTemplateRef('editor');
@@ -29,12 +33,34 @@ const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props
   emit('saved', phrase),
 );
 const { reading, bars, tuning } = useReading(text, () => props.song);
-const player = usePlayer();
+const key = computed(() => readKey(props.song.key) ?? OPEN_KEY);
+const meter = computed(() => readMeter(props.song.meter) ?? COMMON_TIME);
 const caret = ref<Span>();
-const loop = ref(false);
-const countIn = ref(true);
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.song.tempo * percent.value) / 100));
+const hasChords = computed(() => reading.value.phrase.items.some(({ kind }) => kind === 'harmony'));
+const withStaff = useLocalStorage('jam-staff', false);
+const withNeck = useLocalStorage('jam-neck', true);
+const staff = computed(() =>
+  withStaff.value ? { tuning: tuning.value, capo: props.song.capo, key: key.value } : undefined,
+);
+const { player, loop, countIn, playing, play, playFrom, loopOver } = useListening(
+  () => ({
+    phrase: reading.value.phrase,
+    tuning: tuning.value,
+    capo: props.song.capo,
+    offsetCents: props.song.offsetCents,
+    bpm: bpm.value,
+  }),
+  false,
+);
+/** Where the notes at the caret lie on the neck. */
+const underCaret = computed(() => {
+  if (!withNeck.value || !caret.value) return [];
+  const { from, to } = caret.value;
+  const notes = eventsIn(reading.value.phrase, { from, to }).flatMap(({ item }) => item.notes);
+  return notes.flatMap(({ string, fret }) => (fret === null ? [] : [{ string, fret }]));
+});
 
 const SAYS = {
   saved: 'saved',
@@ -44,21 +70,6 @@ const SAYS = {
   refused: 'not saved, kept in this browser',
   stale: 'changed elsewhere',
 } as const;
-
-function play(): Promise<void> {
-  const { capo, offsetCents } = props.song;
-  return notices.tell(() =>
-    player.play({
-      phrase: reading.value.phrase,
-      tuning: tuning.value,
-      capo,
-      offsetCents,
-      bpm: bpm.value,
-      loop: loop.value,
-      countIn: countIn.value,
-    }),
-  );
-}
 
 function apply({ span, text: mended }: Fix): void {
   editor.value?.replace(span, mended);
@@ -85,44 +96,65 @@ function renameTo(event: Event): void {
           @change="renameTo"
         />
         <span :class="['soft', 'state', state]" role="status">{{ SAYS[state] }}</span>
+        <span class="switches">
+          <label><input v-model="withStaff" type="checkbox" /> notation</label>
+          <label><input v-model="withNeck" type="checkbox" /> neck</label>
+        </span>
       </div>
       <TabPage
         :bars="bars"
         :strings="tuning.openMidis.length"
         :caret="caret"
-        :playing="player.cursor.value?.span"
+        :playing="playing"
+        :staff="staff"
         @pick="editor?.select($event)"
       >
         The tab stands here as you type.
       </TabPage>
-      <div v-if="theirs" class="conflict" role="alert">
-        <p>This phrase was changed elsewhere in the meantime. Their text:</p>
-        <pre>{{ theirs.text }}</pre>
-        <Button size="small" label="Keep mine" @click="settle('mine')" />
-        <Button size="small" outlined label="Take theirs" @click="settle('theirs')" />
-      </div>
+      <SaveConflict v-if="theirs" :text="theirs.text" @settle="settle" />
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <ShorthandEditor
         ref="editor"
         label="Fret shorthand"
         :text="text"
         :problems="reading.problems"
+        :tuning="tuning"
+        :meter="meter"
+        :capo="song.capo"
+        :music-key="key"
+        :frets="song.frets"
         @type="type"
         @caret="caret = $event"
+        @play-from="notices.tell(() => playFrom($event))"
+        @loop-over="notices.tell(() => loopOver($event))"
+        @go-phrase="emit('goPhrase', $event)"
+        @refuse="notices.say($event)"
+      />
+      <NeckBoard
+        v-if="withNeck"
+        :tuning="tuning"
+        :capo="song.capo"
+        :frets="song.frets"
+        :music-key="key"
+        :shown="underCaret"
+        @touch="(note, stack) => editor?.touch(note, stack)"
       />
       <PlayBar
         v-model:loop="loop"
         v-model:count-in="countIn"
         v-model:level="player.level.value"
         v-model:click-level="player.clickLevel.value"
+        v-model:backing-level="player.backingLevel.value"
+        :has-chords="hasChords"
         :playing="player.playing.value"
         :counting="player.counting.value"
         :bpm="bpm"
         :disabled="bars.length === 0"
-        @play="play"
+        @play="notices.tell(play)"
         @stop="player.stop()"
         @update:level="player.setLevels()"
         @update:click-level="player.setLevels()"
+        @update:backing-level="player.setLevels()"
       >
         <label class="speed"
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
@@ -138,6 +170,18 @@ function renameTo(event: Event): void {
         <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'held' ? undefined : piece.next.bpm" />
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="song.tempo" :assign="assign" />
+      <hr />
+      <details>
+        <summary>Keys</summary>
+        <dl class="keys">
+          <template v-for="[keys, what] in SHORTCUTS" :key="keys">
+            <dt>
+              <kbd>{{ keys }}</kbd>
+            </dt>
+            <dd>{{ what }}</dd>
+          </template>
+        </dl>
+      </details>
     </aside>
   </div>
 </template>
@@ -174,6 +218,25 @@ function renameTo(event: Event): void {
 .name:focus {
   border-bottom-color: var(--rule-strong);
 }
+.switches {
+  margin-left: auto;
+  display: flex;
+  gap: 0.9rem;
+  font-size: 0.9rem;
+  align-self: center;
+}
+.switches input {
+  accent-color: var(--cool);
+}
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0.2rem 0.5rem;
+  font-size: 0.85rem;
+}
+.keys dd {
+  margin: 0;
+}
 .state {
   font-size: 0.88rem;
   font-style: italic;
@@ -187,14 +250,6 @@ function renameTo(event: Event): void {
 .margin {
   border-left: 2px solid var(--warm);
   padding-left: 0.9rem;
-}
-.conflict {
-  border: 1px solid var(--warm);
-  padding: 0.6rem 0.8rem;
-}
-.conflict pre {
-  white-space: pre-wrap;
-  font-family: var(--type-mono);
 }
 .speed {
   display: inline-flex;

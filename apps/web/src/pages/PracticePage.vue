@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { Outcome, Piece } from '@jam-ledger/contract';
-import { useTimeoutFn } from '@vueuse/core';
+import { useLocalStorage, useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
-import { usePlayer } from '../composables/usePlayer.ts';
+import { dayText } from '../composables/useDays.ts';
+import { useListening } from '../composables/useListening.ts';
 import { useReading } from '../composables/useReading.ts';
 import PlayBar from '../parts/PlayBar.vue';
 import PostResult from '../parts/PostResult.vue';
@@ -17,11 +18,9 @@ const route = useRoute();
 const session = useSession();
 const ledger = useLedger();
 const notices = useNotices();
-const player = usePlayer();
 const piece = ref<Piece>();
 const bpm = ref<number | null>(null);
-const loop = ref(true);
-const countIn = ref(true);
+const strip = useLocalStorage('jam-strip', true);
 
 /** Unbroken practice after which a rest is due, minutes. Common practice. */
 const REST_MINUTES = 10;
@@ -50,24 +49,21 @@ const { reading, bars, tuning } = useReading(
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
 
-function play(): Promise<void> {
-  const { capo = 0, offsetCents = 0 } = piece.value?.song ?? {};
-  return notices.tell(() =>
-    player.play({
-      phrase: reading.value.phrase,
-      tuning: tuning.value,
-      capo,
-      offsetCents,
-      bpm: tempo.value,
-      loop: loop.value,
-      countIn: countIn.value,
-    }),
-  );
-}
+const { player, loop, countIn, playing, play } = useListening(
+  () => ({
+    phrase: reading.value.phrase,
+    tuning: tuning.value,
+    capo: piece.value?.song.capo ?? 0,
+    offsetCents: piece.value?.song.offsetCents ?? 0,
+    bpm: tempo.value,
+  }),
+  true,
+);
+const hasChords = computed(() => reading.value.phrase.items.some(({ kind }) => kind === 'harmony'));
 
 function choose(rung: number): void {
   bpm.value = rung;
-  if (player.playing.value) void play();
+  if (player.playing.value) void notices.tell(play);
 }
 
 function post(at: number, outcome: Outcome): Promise<void> {
@@ -90,7 +86,7 @@ function post(at: number, outcome: Outcome): Promise<void> {
           }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template>
         </p>
       </header>
-      <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="player.cursor.value?.span"
+      <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" :strip="strip"
         >Your teacher has not written this phrase yet.</TabPage
       >
       <PlayBar
@@ -98,15 +94,20 @@ function post(at: number, outcome: Outcome): Promise<void> {
         v-model:count-in="countIn"
         v-model:level="player.level.value"
         v-model:click-level="player.clickLevel.value"
+        v-model:backing-level="player.backingLevel.value"
+        :has-chords="hasChords"
         :playing="player.playing.value"
         :counting="player.counting.value"
         :bpm="tempo"
         :disabled="bars.length === 0"
-        @play="play"
+        @play="notices.tell(play)"
         @stop="player.stop()"
         @update:level="player.setLevels()"
         @update:click-level="player.setLevels()"
-      />
+        @update:backing-level="player.setLevels()"
+      >
+        <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
+      </PlayBar>
       <PostResult v-model:bpm="bpm" :medium="session.isTeacher ? 'ink' : 'pencil'" :keys="true" :post="post" />
     </section>
     <aside class="margin">
@@ -134,7 +135,7 @@ function post(at: number, outcome: Outcome): Promise<void> {
           :key="entry.id"
         >
           <span :class="entry.medium">{{ entry.bpm }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span>
-          <span class="soft"> {{ entry.day === session.me?.studio.today ? 'today' : entry.day }}</span>
+          <span class="soft day">{{ entry.day === session.me?.studio.today ? 'today' : dayText(entry.day) }}</span>
         </li>
       </ul>
     </aside>
@@ -163,6 +164,12 @@ function post(at: number, outcome: Outcome): Promise<void> {
 .rungs {
   margin: 0.4rem 0;
   align-self: flex-start;
+}
+.day {
+  margin-left: 0.5rem;
+}
+.strip input {
+  accent-color: var(--cool);
 }
 .rest {
   color: var(--warm);

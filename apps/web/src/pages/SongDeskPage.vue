@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
 import FormStrip from '../parts/FormStrip.vue';
@@ -81,6 +81,15 @@ async function assign(body: PieceBody): Promise<void> {
   });
 }
 
+/** To the phrase after (or before) the one on the desk, over the borders of sections. */
+function goPhrase(by: 1 | -1): void {
+  const all = store.phrases;
+  const next = all[all.findIndex(({ id }) => id === phrase.value?.id) + by];
+  if (!next) return;
+  chosenSection.value = next.sectionId;
+  void nextTick(() => (chosenPhrase.value = next.id));
+}
+
 async function rename(renamed: Phrase, name: string): Promise<void> {
   const { id, text, version } = renamed;
   store.keepPhrase(await api.changePhrase(id, { name, text, version, struck: false }));
@@ -100,6 +109,7 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
         {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} · {{ song.key || 'key open' }} ·
         {{ song.tempo }} bpm · {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
+        <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
       </p>
     </header>
     <SetUpForm
@@ -157,6 +167,7 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
         :assign="assign"
         :rename="rename"
         @saved="store.keepPhrase"
+        @go-phrase="goPhrase"
       />
       <p v-else class="soft start">
         {{

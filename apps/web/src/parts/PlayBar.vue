@@ -2,11 +2,12 @@
 import Button from 'primevue/button';
 import { ref } from 'vue';
 
-defineProps<{ playing: boolean; counting: boolean; bpm: number; disabled: boolean }>();
+defineProps<{ playing: boolean; counting: boolean; bpm: number; disabled: boolean; hasChords: boolean }>();
 const loop = defineModel<boolean>('loop', { required: true });
 const countIn = defineModel<boolean>('countIn', { required: true });
 const level = defineModel<number>('level', { required: true });
 const clickLevel = defineModel<number>('clickLevel', { required: true });
+const backingLevel = defineModel<number>('backingLevel', { required: true });
 const emit = defineEmits<{ play: []; stop: [] }>();
 const caution = ref(false);
 </script>
@@ -47,6 +48,18 @@ const caution = ref(false);
         @blur="caution = false"
       />
     </label>
+    <label v-if="hasChords" class="slide">
+      bass and chords
+      <input
+        v-model.number="backingLevel"
+        type="range"
+        min="0"
+        max="1"
+        step="0.01"
+        @focus="caution = true"
+        @blur="caution = false"
+      />
+    </label>
     <span v-if="caution || level > 0.8" class="soft caution"
       >Keep it at a level you can talk over; long loud listening harms the ears.</span
     >
@@ -61,6 +74,10 @@ const caution = ref(false);
   gap: 0.5rem 1rem;
   align-items: center;
   padding: 0.5rem 0;
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
+  z-index: 3;
 }
 .tick,
 .slide {

@@ -1,40 +1,58 @@
 <script setup lang="ts">
-import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
-import { setDiagnostics, type Diagnostic } from '@codemirror/lint';
-import { EditorState } from '@codemirror/state';
-import { EditorView, keymap, placeholder } from '@codemirror/view';
-import type { Problem, Span } from '@jam-ledger/core/notation';
+import type { EditorView } from '@codemirror/view';
+import { readShorthand, touchNeck, type Meter, type Problem, type Span } from '@jam-ledger/core/notation';
+import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
+import { applyEdit, makeEditor, showProblems } from '../editor/index.ts';
 
-const props = defineProps<{ text: string; problems: readonly Problem[]; label: string }>();
-const emit = defineEmits<{ type: [text: string]; caret: [span: Span] }>();
+const props = defineProps<{
+  text: string;
+  problems: readonly Problem[];
+  label: string;
+  tuning: Tuning;
+  meter: Meter;
+  capo: number;
+  musicKey: Key;
+  frets: number;
+}>();
+const emit = defineEmits<{
+  type: [text: string];
+  caret: [span: Span];
+  playFrom: [caret: Span];
+  loopOver: [selection: Span];
+  goPhrase: [by: 1 | -1];
+  refuse: [why: string];
+}>();
 
 const root = useTemplateRef('root');
 let view: EditorView | undefined;
 
+/** The phrase as the text reads this very moment; the properties follow a moment later. */
+function readPhrase() {
+  return readShorthand(view?.state.doc.toString() ?? '', { tuning: props.tuning, meter: props.meter }).phrase;
+}
+
 onMounted(() => {
   if (!root.value) return;
-  view = new EditorView({
+  view = makeEditor({
     parent: root.value,
-    state: EditorState.create({
-      doc: props.text,
-      extensions: [
-        history(),
-        keymap.of([...defaultKeymap, ...historyKeymap]),
-        EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
-        placeholder('Fret, then string: 5G 7Gb1r p5 /4 7D~ | …'),
-        EditorView.updateListener.of((update) => {
-          if (update.docChanged) emit('type', update.state.doc.toString());
-          if (update.selectionSet || update.docChanged) {
-            const { from, to } = update.state.selection.main;
-            emit('caret', { from, to });
-          }
-        }),
-      ],
-    }),
+    text: props.text,
+    label: props.label,
+    host: {
+      readPhrase,
+      playFrom: (span) => emit('playFrom', span),
+      loopOver: (span) => emit('loopOver', span),
+      goPhrase: (by) => emit('goPhrase', by),
+      refuse: (why) => emit('refuse', why),
+    },
+    surroundings: () => {
+      const { tuning, capo, musicKey, frets } = props;
+      return { phrase: readPhrase(), tuning, capo, key: musicKey, frets };
+    },
+    typed: (text) => emit('type', text),
+    moved: (span) => emit('caret', span),
   });
-  showProblems();
+  showProblems(view, props.problems);
 });
 onBeforeUnmount(() => view?.destroy());
 
@@ -45,19 +63,12 @@ watch(
     view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } });
   },
 );
-watch(() => props.problems, showProblems);
-
-function showProblems(): void {
-  if (!view) return;
-  const { length } = view.state.doc;
-  const diagnostics: Diagnostic[] = props.problems.map(({ span, severity, message }) => ({
-    from: Math.min(span.from, length),
-    to: Math.min(span.to, length),
-    severity: severity === 'hint' ? 'info' : severity,
-    message,
-  }));
-  view.dispatch(setDiagnostics(view.state, diagnostics));
-}
+watch(
+  () => props.problems,
+  (problems) => {
+    if (view) showProblems(view, problems);
+  },
+);
 
 /** Puts the caret on a stretch of the text, and the keyboard into it. */
 function select({ from, to }: Span): void {
@@ -73,7 +84,13 @@ function replace({ from, to }: Span, text: string): void {
   view?.focus();
 }
 
-defineExpose({ select, replace });
+/** Writes a note where the caret stands, or into the stack before it. */
+function touch(note: string, stack: boolean): void {
+  if (!view) return;
+  applyEdit(view, touchNeck(view.state.doc.toString(), readPhrase(), view.state.selection.main.to, { note, stack }));
+}
+
+defineExpose({ select, replace, touch });
 </script>
 
 <template>
@@ -84,48 +101,5 @@ defineExpose({ select, replace });
 .editor {
   border: 1px solid var(--rule-strong);
   background: var(--page);
-}
-.editor :deep(.cm-editor.cm-focused) {
-  outline: 2px solid var(--focus);
-  outline-offset: 1px;
-}
-.editor :deep(.cm-content) {
-  font-family: var(--type-mono);
-  font-size: 1.05rem;
-  line-height: 1.6;
-  padding: 0.6rem 0.5rem;
-  min-height: 4.2rem;
-  max-height: 40vh;
-  caret-color: var(--ink);
-}
-.editor :deep(.cm-scroller) {
-  max-height: 38vh;
-  overflow: auto;
-}
-.editor :deep(.cm-cursor) {
-  border-left-color: var(--ink);
-}
-.editor :deep(.cm-placeholder) {
-  color: var(--ink-soft);
-}
-.editor :deep(.cm-lintRange-error) {
-  background: none;
-  text-decoration: underline wavy var(--warm) 1.5px;
-  text-underline-offset: 4px;
-}
-.editor :deep(.cm-lintRange-warning) {
-  background: none;
-  text-decoration: underline dashed var(--warm) 1.5px;
-  text-underline-offset: 4px;
-}
-.editor :deep(.cm-lintRange-info) {
-  background: none;
-  text-decoration: underline dotted var(--cool) 2px;
-  text-underline-offset: 4px;
-}
-.editor :deep(.cm-tooltip) {
-  background: var(--page);
-  color: var(--ink);
-  border: 1px solid var(--rule-strong);
 }
 </style>

@@ -2,32 +2,40 @@
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
 import { useElementSize } from '@vueuse/core';
 import { onMounted, ref, useTemplateRef, watch } from 'vue';
-import { loadMusicFont, TabView } from '../engraving/index.ts';
+import { loadMusicFont, TabView, type StaffSetUp } from '../engraving/index.ts';
 
 const props = defineProps<{
   bars: readonly ScoreBar[];
   strings: number;
   caret?: Span | undefined;
   playing?: Span | undefined;
+  /** Standard notation above the tab, where it is asked for. */
+  staff?: StaffSetUp | undefined;
+  /** On one line that is scrolled along, or wrapped into systems. */
+  strip?: boolean;
+  /** Size against that on the desk; for the page, where nothing is picked. */
+  scale?: number;
 }>();
 const emit = defineEmits<{ pick: [span: Span] }>();
 
 const root = useTemplateRef('root');
+const paper = useTemplateRef('paper');
 const { width } = useElementSize(root);
 const ready = ref(false);
 let view: TabView | undefined;
 
 onMounted(async () => {
   await loadMusicFont();
-  if (!root.value) return;
-  view = new TabView(root.value);
+  if (!paper.value) return;
+  view = new TabView(paper.value);
   ready.value = true;
   show();
 });
 
 function show(): void {
   if (!view || width.value < 60) return;
-  view.show({ bars: props.bars, width: Math.floor(width.value), strings: props.strings });
+  const { bars, strings, staff, strip } = props;
+  view.show({ bars, width: Math.floor(width.value / (props.scale ?? 1)), strings, staff, strip });
   mark();
 }
 
@@ -36,7 +44,7 @@ function mark(): void {
   else view?.mark(props.caret, 'caret');
 }
 
-watch([() => props.bars, () => props.strings, width], show);
+watch([() => props.bars, () => props.strings, () => props.staff, () => props.strip, width], show);
 watch([() => props.caret, () => props.playing], mark);
 
 function pick(event: MouseEvent): void {
@@ -47,7 +55,9 @@ function pick(event: MouseEvent): void {
 
 <template>
   <div class="tab" role="img" :aria-label="`Tab of ${bars.length} bars`" :data-ready="ready">
-    <div ref="root" class="systems" @click="pick"></div>
+    <div ref="root" class="measure">
+      <div ref="paper" :class="['systems', { strip }]" :style="{ zoom: scale }" @click="pick"></div>
+    </div>
     <p v-if="bars.length === 0" class="soft empty"><slot /></p>
   </div>
 </template>
@@ -60,6 +70,9 @@ function pick(event: MouseEvent): void {
   min-height: 9rem;
   position: relative;
   overflow-x: hidden;
+}
+.strip {
+  overflow-x: auto;
 }
 .empty {
   position: absolute;

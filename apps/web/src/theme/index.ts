@@ -6,6 +6,7 @@ import { definePreset } from '@primeuix/themes';
 import Nora from '@primeuix/themes/nora';
 import './tokens.css';
 import './base.css';
+import './editor.css';
 
 const ramp = (colour: string) =>
   Object.fromEntries([50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950].map((step) => [step, colour]));
@@ -14,7 +15,7 @@ const ramp = (colour: string) =>
 export const ledgerPreset = definePreset(Nora, {
   primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '2px', lg: '3px', xl: '3px' } },
   semantic: {
-    primary: ramp('var(--cool)'),
+    primary: { ...ramp('var(--cool)'), 50: 'var(--cool-wash)', 100: 'var(--cool-wash)' },
     focusRing: { width: '2px', style: 'solid', color: 'var(--focus)', offset: '2px' },
     formField: {
       paddingX: '0.55rem',

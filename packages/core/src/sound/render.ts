@@ -179,18 +179,26 @@ function flatOr(contour: readonly ContourPoint[], seconds: number): number {
 /** Frequency, length and loudness of a click: a short high beat, higher on the first of the bar. Our choice. */
 const CLICK = { hz: 1000, accentHz: 1500, seconds: 0.03, level: 0.5, accentLevel: 0.8 } as const;
 
-/** Renders clicks, mono, as long as `seconds`. */
+/** A stretch of samples: its first one, and how many. */
+export interface ClickOptions {
+  readonly sampleRate: number;
+  readonly from: number;
+  readonly frames: number;
+}
+
+/** Renders a stretch of clicks, mono; what its stretches give, joined, is the whole. */
 export function renderClick(
   clicks: readonly Click[],
-  { sampleRate, seconds = 0 }: RenderOptions,
+  { sampleRate, from: first, frames }: ClickOptions,
 ): Float32Array<ArrayBuffer> {
-  const out = new Float32Array(Math.round(seconds * sampleRate));
+  const out = new Float32Array(frames);
+  const length = Math.round(CLICK.seconds * sampleRate);
   for (const { seconds: at, accent } of clicks) {
-    const from = Math.round(at * sampleRate);
-    const length = Math.round(CLICK.seconds * sampleRate);
+    const from = Math.round(at * sampleRate) - first;
+    if (from >= frames || from + length <= 0) continue;
     const omega = (2 * Math.PI * (accent ? CLICK.accentHz : CLICK.hz)) / sampleRate;
     const level = accent ? CLICK.accentLevel : CLICK.level;
-    for (let n = 0; n < length && from + n < out.length; n += 1)
+    for (let n = Math.max(0, -from); n < length && from + n < frames; n += 1)
       out[from + n] = (out[from + n] ?? 0) + level * Math.sin(omega * n) * (1 - n / length) ** 3;
   }
   return out;

@@ -1,0 +1,45 @@
+import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import type { Tuning } from '@jam-ledger/core/pitch';
+import { computed, ref, toValue, type MaybeRefOrGetter } from 'vue';
+import { usePlayer, type PlayPlan } from './usePlayer.ts';
+
+/** What is heard, and how the guitar and the recording are set up. */
+export interface Listening {
+  readonly phrase: Phrase;
+  readonly tuning: Tuning;
+  readonly capo: number;
+  readonly offsetCents: number;
+  readonly bpm: number;
+}
+
+/** A stretch of the played-out phrase, ticks. */
+type Stretch = Pick<PlayPlan, 'from' | 'to'>;
+
+/** The player of one phrase with its switches: whole, from the caret, or a selection round and round. */
+export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) {
+  const player = usePlayer();
+  const loop = ref(loops);
+  const countIn = ref(true);
+  const playing = computed(() => player.cursor.value?.span);
+
+  function start(stretch: Stretch, round = loop.value): Promise<void> {
+    return player.play({ ...toValue(what), ...stretch, loop: round, countIn: countIn.value });
+  }
+
+  /** From the first event at or behind a place of the text; stops instead when something is playing. */
+  async function playFrom({ from }: Span): Promise<void> {
+    if (player.playing.value) return player.stop();
+    const event = unroll(toValue(what).phrase).events.find(({ span }) => span.to >= from);
+    await start(event ? { from: event.at } : {}, false);
+  }
+
+  /** The events a selection touches, round and round. */
+  async function loopOver({ from, to }: Span): Promise<void> {
+    if (from === to) return start({}, true);
+    const touched = unroll(toValue(what).phrase).events.filter(({ span }) => span.from < to && span.to > from);
+    const [first, last] = [touched[0], touched.at(-1)];
+    if (first && last) await start({ from: first.at, to: last.at + last.length }, true);
+  }
+
+  return { player, loop, countIn, playing, play: () => start({}), playFrom, loopOver };
+}

@@ -1,0 +1,72 @@
+import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import { bracketMatching } from '@codemirror/language';
+import { setDiagnostics, type Diagnostic } from '@codemirror/lint';
+import { search, searchKeymap } from '@codemirror/search';
+import { EditorState } from '@codemirror/state';
+import { EditorView, keymap, placeholder } from '@codemirror/view';
+import type { Problem, Span } from '@jam-ledger/core/notation';
+import { completeShorthand, type Surroundings } from './completion.ts';
+import { shorthandKeys, type EditorHost } from './keys.ts';
+import { shorthandLanguage } from './language.ts';
+
+/** What an editor is made of. */
+export interface EditorParts {
+  readonly parent: HTMLElement;
+  readonly text: string;
+  readonly label: string;
+  readonly host: EditorHost;
+  readonly surroundings: () => Surroundings;
+  readonly typed: (text: string) => void;
+  readonly moved: (caret: Span) => void;
+}
+
+/** Makes the shorthand editor: meaning in colour, completion, brackets, find, and our own keys. */
+export function makeEditor(parts: EditorParts): EditorView {
+  return new EditorView({
+    parent: parts.parent,
+    state: EditorState.create({
+      doc: parts.text,
+      extensions: [
+        history(),
+        keymap.of([
+          ...shorthandKeys(parts.host),
+          ...closeBracketsKeymap,
+          ...completionKeymap,
+          ...searchKeymap,
+          ...historyKeymap,
+          ...defaultKeymap,
+        ]),
+        shorthandLanguage(),
+        closeBrackets(),
+        bracketMatching(),
+        search({ top: true }),
+        autocompletion({
+          override: [(context) => completeShorthand(context, parts.surroundings())],
+          icons: false,
+          defaultKeymap: false,
+        }),
+        EditorView.lineWrapping,
+        EditorView.contentAttributes.of({ 'aria-label': parts.label, spellcheck: 'false', autocapitalize: 'off' }),
+        placeholder('Fret, then string: 5G 7Gb1r p5 /4 7D~ | …'),
+        EditorView.updateListener.of(({ docChanged, selectionSet, state }) => {
+          if (docChanged) parts.typed(state.doc.toString());
+          const { from, to } = state.selection.main;
+          if (docChanged || selectionSet) parts.moved({ from, to });
+        }),
+      ],
+    }),
+  });
+}
+
+/** Underlines problems at their places. */
+export function showProblems(view: EditorView, problems: readonly Problem[]): void {
+  const { length } = view.state.doc;
+  const diagnostics = problems.map(({ span, severity, message }): Diagnostic => ({
+    from: Math.min(span.from, length),
+    to: Math.min(span.to, length),
+    severity: severity === 'hint' ? 'info' : severity,
+    message,
+  }));
+  view.dispatch(setDiagnostics(view.state, diagnostics));
+}

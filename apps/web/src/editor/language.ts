@@ -1,0 +1,80 @@
+import { HighlightStyle, StreamLanguage, syntaxHighlighting, type StringStream } from '@codemirror/language';
+import type { Extension } from '@codemirror/state';
+import { tags } from '@lezer/highlight';
+
+/** What a stretch of the shorthand means, and the tag that stands for it in the editor. */
+const MEANINGS = {
+  value: tags.unit,
+  fret: tags.number,
+  string: tags.variableName,
+  link: tags.keyword,
+  bend: tags.operator,
+  mark: tags.annotation,
+  bar: tags.separator,
+  bracket: tags.bracket,
+  chord: tags.typeName,
+  words: tags.string,
+  aside: tags.comment,
+  setting: tags.meta,
+  silence: tags.null,
+} as const;
+
+type Meaning = keyof typeof MEANINGS;
+
+/** Items that stand alone; tried only where an item may begin. */
+const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
+  [/^#.*/, 'aside'],
+  [/^:[^\s{}[\]|"]*/, 'chord'],
+  [/^\/(\?|\d+\.{0,2}(t\d*)?)(?=\s|$)/, 'value'],
+  [/^(pickup|(meter|tempo|feel)=\S*)(?=\s|$)/, 'setting'],
+  [/^[-_](?=\s|$|[|\]}])/, 'silence'],
+];
+
+/** Signs that may stand anywhere. */
+const SIGNS: readonly (readonly [RegExp, Meaning])[] = [
+  [/^"[^"]*"?/, 'words'],
+  [/^\|/, 'bar'],
+  [/^\[|^\]\d*\+?/, 'bracket'],
+  [/^\{[^{}[\]|":]*:|^\}/, 'bracket'],
+];
+
+/** Parts of an event, the longer before the shorter. */
+const PARTS: readonly (readonly [RegExp, Meaning])[] = [
+  [/^(pb|bb?|rr?)(\?|>\d+|[\d.¼½¾]*(-[\d.¼½¾]+)?)/, 'bend'],
+  [/^[hpsSt](?=[\dx])/, 'link'],
+  [/^tr\d+/, 'mark'],
+  [/^w-[\d.]+/, 'bend'],
+  [/^f[1-4T]/, 'mark'],
+  [/^~~?|^\*p?/, 'mark'],
+  [/^\/(g|\?|\d+\.{0,2}(t\d*)?)/, 'value'],
+  [/^%\d+/, 'value'],
+  [/^(@\d+|[EADGBe]+)/, 'string'],
+  [/^(\d+|x)/, 'fret'],
+  [/^[mldu,!koz]|^q[pimac]?/, 'mark'],
+  [/^[()<>+]/, 'mark'],
+];
+
+function match(stream: StringStream, table: readonly (readonly [RegExp, Meaning])[]): Meaning | undefined {
+  for (const [pattern, meaning] of table) if (stream.match(pattern)) return meaning;
+  return undefined;
+}
+
+const language = StreamLanguage.define<{ readonly nothing?: never }>({
+  name: 'shorthand',
+  startState: () => ({}),
+  token(stream) {
+    if (stream.eatSpace()) return null;
+    const begins = stream.pos === 0 || /[\s{}[\]|:]/.test(stream.string.charAt(stream.pos - 1));
+    const meaning = match(stream, SIGNS) ?? (begins ? match(stream, ITEMS) : undefined) ?? match(stream, PARTS);
+    if (meaning === undefined) stream.next();
+    return meaning ?? null;
+  },
+  tokenTable: MEANINGS,
+  languageData: { closeBrackets: { brackets: ['(', '[', '{', '"'] }, commentTokens: { line: '#' } },
+});
+
+/** The shorthand, highlighted by what each part means; the colours stand in the theme, as `.sh-…` classes. */
+export function shorthandLanguage(): Extension {
+  const styles = Object.entries(MEANINGS).map(([meaning, tag]) => ({ tag, class: `sh-${meaning}` }));
+  return [language, syntaxHighlighting(HighlightStyle.define(styles))];
+}

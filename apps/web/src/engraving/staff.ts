@@ -1,0 +1,151 @@
+import { ticksOfTimed, type EventItem, type ScoreBar } from '@jam-ledger/core/notation';
+import { midiOf, spell, type Key, type Tuning } from '@jam-ledger/core/pitch';
+import {
+  Accidental,
+  Beam,
+  Dot,
+  GhostNote,
+  Stave,
+  StaveNote,
+  Voice,
+  type RenderContext,
+  type Tuplet,
+} from 'vexflow/core';
+import { beamGroups, joinTuplet, tupletGroups, type Placed } from './notes.ts';
+import type { Pen } from './pen.ts';
+
+/** What standard notation needs to know besides the bars. */
+export interface StaffSetUp {
+  readonly tuning: Tuning;
+  readonly capo: number;
+  readonly key: Key;
+}
+
+/** A guitar sounds an octave below what is written for it. Source: common practice. */
+const WRITTEN_ABOVE = 12;
+
+/** Top and bottom line of the stave, in steps of the scale: F5 and E4 as written. */
+const TOP_STEP = 38;
+const BOTTOM_STEP = 30;
+const STEP_PIXELS = 5;
+
+/** Room of the stave itself with its lines, and air around it. Pixels. */
+const STAVE_PIXELS = 40;
+const AIR_PIXELS = 22;
+
+/** Room a stave needs: from the top of its system part to its first line, and in all. Pixels. */
+export interface StaffRoom {
+  readonly above: number;
+  readonly height: number;
+}
+
+/** How much room the notes of some bars need above and below their stave. */
+export function staffRoom(bars: readonly ScoreBar[], setUp: StaffSetUp): StaffRoom {
+  const steps = bars.flatMap(({ events }) => events.flatMap(({ item }) => (item ? stepsOf(item, setUp) : [])));
+  const above = Math.max(0, Math.max(TOP_STEP, ...steps) - TOP_STEP) * STEP_PIXELS + AIR_PIXELS;
+  const below = Math.max(0, BOTTOM_STEP - Math.min(BOTTOM_STEP, ...steps)) * STEP_PIXELS + AIR_PIXELS;
+  return { above, height: above + STAVE_PIXELS + below };
+}
+
+/** Width of clef and key signature at the head of a system. */
+export function clefPixels({ key }: StaffSetUp): number {
+  return 42 + Math.abs(key.fifths) * 9;
+}
+
+/** The stave of one bar; the first of a system bears clef and key signature. */
+export function makeStaff(at: { x: number; y: number; width: number }, setUp: StaffSetUp, first: boolean): Stave {
+  const stave = new Stave(at.x, at.y, at.width, { spaceAboveStaffLn: 0, spaceBelowStaffLn: 0, leftBar: first });
+  if (first) stave.addClef('treble', 'default', '8vb').addKeySignature(signatureOf(setUp.key));
+  return stave;
+}
+
+/** The voice of one bar in standard notation, and what is drawn over it. */
+export interface StaffVoice {
+  readonly voice: Voice;
+  draw(context: RenderContext, pen: Pen, stave: Stave): void;
+}
+
+/** Notes of a bar in standard notation: the plain pitches; what bends and slides do is told by the tab. */
+export function staffVoice(bar: ScoreBar, tab: readonly Placed[], setUp: StaffSetUp): StaffVoice {
+  const placed = tab.map((one): Placed => ({ ...one, note: staffNote(one, setUp) }));
+  const tuplets: readonly Tuplet[] = tupletGroups(placed).map(joinTuplet);
+  const beams = beamGroups(bar, placed).map((group) => {
+    const beam = new Beam(
+      group.map(({ note }) => note),
+      true,
+    );
+    beam.renderOptions.flatBeams = true;
+    return beam;
+  });
+  const voice = new Voice({ numBeats: bar.meter.beats, beatValue: bar.meter.unit }).setMode(Voice.Mode.SOFT);
+  voice.addTickables(placed.map(({ note }) => note));
+  Accidental.applyAccidentals([voice], signatureOf(setUp.key));
+  return {
+    voice,
+    draw(context, pen, stave) {
+      voice.draw(context, stave);
+      for (const beam of beams) beam.setContext(context).draw();
+      for (const tuplet of tuplets) tuplet.setContext(context).draw();
+      drawTies(pen, placed);
+    },
+  };
+}
+
+const INK = { fillStyle: 'var(--ink)', strokeStyle: 'var(--ink)' } as const;
+
+function staffNote({ event, value }: Placed, setUp: StaffSetUp): Placed['note'] {
+  const duration = `${value.base}${'d'.repeat(value.dots)}`;
+  const { item } = event;
+  if (!item) {
+    if (!event.timed) return new GhostNote({ duration });
+    return dotted(new StaveNote({ keys: ['b/4'], duration: `${duration}r` }), value.dots);
+  }
+  const note = dotted(new StaveNote({ keys: keysOf(item, setUp), duration, autoStem: true }), value.dots);
+  note.setGroupStyle(INK);
+  note.setLedgerLineStyle(INK);
+  return note;
+}
+
+function dotted(note: StaveNote, dots: number): StaveNote {
+  for (let dot = 0; dot < dots; dot += 1) Dot.buildAndAttach([note], { all: true });
+  return note;
+}
+
+/** The keys of a stack, lowest first, as the music library names them; a dead note has a cross for a head. */
+function keysOf({ notes }: EventItem, { tuning, capo, key }: StaffSetUp): string[] {
+  const written = notes.map(({ string, fret }) => ({
+    midi: midiOf(tuning, string, fret ?? 0, capo) + WRITTEN_ABOVE,
+    dead: fret === null,
+  }));
+  return written
+    .sort((a, b) => a.midi - b.midi)
+    .map(({ midi, dead }) => {
+      const { letter, alter, octave } = spell(midi, key);
+      const sign = dead ? '' : alter >= 0 ? '#'.repeat(alter) : 'b'.repeat(-alter);
+      return `${letter.toLowerCase()}${sign}/${octave}${dead ? '/x2' : ''}`;
+    });
+}
+
+function stepsOf({ notes }: EventItem, { tuning, capo, key }: StaffSetUp): readonly number[] {
+  return notes.map(({ string, fret }) => {
+    const { letter, octave } = spell(midiOf(tuning, string, fret ?? 0, capo) + WRITTEN_ABOVE, key);
+    return octave * 7 + 'CDEFGAB'.indexOf(letter);
+  });
+}
+
+/** Major keys by their signature, from seven flats to seven sharps. */
+const SIGNATURES = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
+
+function signatureOf({ fifths }: Key): string {
+  return SIGNATURES[fifths + 7] ?? 'C';
+}
+
+/** Ties between the written values of one event. */
+function drawTies(pen: Pen, placed: readonly Placed[]): void {
+  placed.forEach(({ event, note, at }, index) => {
+    const next = placed[index + 1];
+    if (!event.item || next?.event !== event || next.at <= at || ticksOfTimed(next.value) <= 0) return;
+    const y = Math.max(...note.getYs()) + 6;
+    pen.arc({ x: note.getAbsoluteX() + 6, y }, { x: next.note.getAbsoluteX() - 2, y }, -8);
+  });
+}

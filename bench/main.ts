@@ -3,10 +3,14 @@ import { cpus } from 'node:os';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { readingFigures } from './reading.ts';
+import { soundFigures } from './sound.ts';
+import { typingFigures } from './typing.ts';
 
 /** Measures everything that has a target, prints it and writes it to `docs/figures.md`. */
 const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
   ['Notation', readingFigures],
+  ['Typing', typingFigures],
+  ['Sound', soundFigures],
   ['Server', ledgerFigures],
 ];
 const only = process.argv[2]?.toLowerCase();

@@ -8,9 +8,9 @@ const LICKS = [
   ':D /16 xA xD 5Bf1 8Bf4b1 5e 8B 7Gd 5Gu /2 9G~',
 ];
 
-/** A solo of 64 bars, about 500 events, made of our own licks. */
+/** A solo of 64 bars, about 500 events, made of our own licks; four bars to a line of the text. */
 export function longSolo(): string {
-  return Array.from({ length: 64 }, (_, bar) => LICKS[bar % LICKS.length]).join(' | ');
+  return Array.from({ length: 64 / LICKS.length }, () => LICKS.join(' | ')).join(' |\n');
 }
 
 /** How long reading and checking a long solo takes. The yardstick: JSON.parse of the phrase that was read. */

@@ -1,7 +1,7 @@
 import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
-import { setDiagnostics, type Diagnostic } from '@codemirror/lint';
+import { diagnosticCount, setDiagnostics, type Diagnostic } from '@codemirror/lint';
 import { search, searchKeymap } from '@codemirror/search';
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, placeholder } from '@codemirror/view';
@@ -61,6 +61,7 @@ export function makeEditor(parts: EditorParts): EditorView {
 
 /** Underlines problems at their places. */
 export function showProblems(view: EditorView, problems: readonly Problem[]): void {
+  if (problems.length === 0 && diagnosticCount(view.state) === 0) return;
   const { length } = view.state.doc;
   const diagnostics = problems.map(({ span, severity, message }): Diagnostic => ({
     from: Math.min(span.from, length),

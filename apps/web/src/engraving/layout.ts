@@ -42,27 +42,27 @@ export interface SystemPlan {
 /** A last line fuller than this share is spread to the full width like the others. */
 const SPREAD_FROM = 0.72;
 
-/** Breaks bars into systems no wider than `width`; a bar wider than that gets a line to itself. */
-export function planSystems(
-  bars: readonly ScoreBar[],
-  width: number,
-  head: number = SIZES.clefWidth,
-): readonly SystemPlan[] {
+/** Room that bars may fill on a line of some width, behind clef or tab word. Pixels. */
+export function lineRoom(width: number, head: number): number {
+  return width - 2 * SIZES.sidePadding - head;
+}
+
+/** Breaks bars into lines no wider than the room; a bar wider than that gets a line to itself. */
+export function breakLines(bars: readonly ScoreBar[], room: number): readonly (readonly ScoreBar[])[] {
   const lines: ScoreBar[][] = [];
   let used = 0;
   for (const bar of bars) {
     const line = lines.at(-1);
     const needs = barWidth(bar);
-    const room = width - 2 * SIZES.sidePadding - head;
-    if (!line || used + needs > room) {
-      lines.push([bar]);
-      used = needs;
-    } else {
-      line.push(bar);
-      used += needs;
-    }
+    if (line && used + needs <= room) line.push(bar);
+    else lines.push([bar]);
+    used = line && used + needs <= room ? used + needs : needs;
   }
-  const room = width - 2 * SIZES.sidePadding - head;
+  return lines;
+}
+
+/** Lays broken lines out as systems that fill the room; a last line that is nearly empty stays ragged. */
+export function planSystems(lines: readonly (readonly ScoreBar[])[], room: number): readonly SystemPlan[] {
   return lines.map((line, index) => planLine(line, room, index === 0, index === lines.length - 1));
 }
 

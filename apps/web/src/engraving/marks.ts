@@ -1,8 +1,7 @@
 import type { ScoreEvent } from '@jam-ledger/core/notation';
-import { drawFret, textWidth } from './fretNote.ts';
+import { drawGrace, textWidth } from './frets.ts';
 import { SIZES, type Rows } from './layout.ts';
 import type { Pen, Point } from './pen.ts';
-import type { RenderContext } from 'vexflow/core';
 
 /** An event that has its place on the page. Pixels. */
 export interface DrawnEvent {
@@ -42,13 +41,13 @@ export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, st
 }
 
 /** Draws everything around one event but what joins it to its neighbours. */
-export function drawEventMarks(pen: Pen, context: RenderContext, drawn: DrawnEvent, heights: RowHeights): void {
+export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void {
   const { event, x } = drawn;
   if (typeof event.chord === 'string')
     pen.text(event.chord, { x: x - 4, y: heights.chords }, { weight: 650, size: 13 });
   if (event.chord === null) pen.text('N.C.', { x: x - 4, y: heights.chords }, { soft: true });
   if (event.words.length > 0) pen.text(event.words.join(' · '), { x: x - 4, y: heights.words }, { italic: true });
-  drawGraces(pen, context, drawn);
+  drawGraces(pen, drawn);
   if (event.tied) return;
   drawSlidesToNowhere(pen, drawn);
   drawAboveStave(pen, drawn, heights);
@@ -57,11 +56,10 @@ export function drawEventMarks(pen: Pen, context: RenderContext, drawn: DrawnEve
   if (event.marks.includes('cut')) pen.text('•', { x: x + 4, y: heights.staveBottom + 11 });
 }
 
-function drawGraces(pen: Pen, context: RenderContext, { event, x, yOf }: DrawnEvent): void {
+function drawGraces(pen: Pen, { event, x, yOf }: DrawnEvent): void {
   event.graces.forEach((grace, index) => {
     const at = x - 18 * (event.graces.length - index);
-    for (const { string, fret } of grace.notes)
-      drawFret(context, fret === null ? '×' : String(fret), at, yOf(string), SIZES.fretFont * 0.78, false);
+    drawGrace(pen, grace, at, yOf);
     const top = Math.min(...grace.notes.map(({ string }) => yOf(string)));
     const main = Math.min(...(event.item?.notes ?? []).map(({ string }) => yOf(string)));
     if (event.item) pen.arc({ x: at, y: top - 6 }, { x: x - 2, y: main - 7 }, 6);

@@ -7,6 +7,9 @@ export interface Point {
   readonly y: number;
 }
 
+/** Size of the music font at which a stave of our line gap would stand. Points. */
+const GLYPH_POINTS = 28;
+
 /** Draws the marks that the music library lacks, with its own strokes. */
 export class Pen {
   readonly #context: RenderContext;
@@ -20,6 +23,20 @@ export class Pen {
       this.#context.moveTo(from.x, from.y);
       this.#context.lineTo(to.x, to.y);
     });
+  }
+
+  /** A patch of paper over whatever lies there. */
+  patch({ x, y }: Point, { width, height }: { width: number; height: number }): void {
+    this.#context.clearRect(x, y, width, height);
+  }
+
+  /** A sign of the music font, its left end at a place. */
+  glyph(sign: string, { x, y }: Point): void {
+    this.#context.save();
+    this.#context.setFont('Bravura', GLYPH_POINTS);
+    this.#context.setFillStyle('var(--ink)');
+    this.#context.fillText(sign, x, y);
+    this.#context.restore();
   }
 
   dashes(from: Point, to: Point): void {

@@ -1,17 +1,18 @@
-import { ticksOfTimed, type EventItem, type ScoreBar } from '@jam-ledger/core/notation';
+import { ticksOfTimed, TUPLET_TIMES, type EventItem, type ScoreBar } from '@jam-ledger/core/notation';
 import { midiOf, spell, type Key, type Tuning } from '@jam-ledger/core/pitch';
 import {
   Accidental,
   Beam,
   Dot,
+  Formatter,
   GhostNote,
   Stave,
   StaveNote,
+  Tuplet,
   Voice,
   type RenderContext,
-  type Tuplet,
 } from 'vexflow/core';
-import { beamGroups, joinTuplet, tupletGroups, type Placed } from './notes.ts';
+import { beamGroups, tupletGroups, type Placed } from './rhythm.ts';
 import type { Pen } from './pen.ts';
 
 /** What standard notation needs to know besides the bars. */
@@ -59,41 +60,61 @@ export function makeStaff(at: { x: number; y: number; width: number }, setUp: St
   return stave;
 }
 
-/** The voice of one bar in standard notation, and what is drawn over it. */
-export interface StaffVoice {
-  readonly voice: Voice;
-  draw(context: RenderContext, pen: Pen, stave: Stave): void;
+/** A value of the tab with its note in standard notation. */
+interface StaffPlaced extends Placed {
+  readonly note: StaveNote | GhostNote;
 }
 
-/** Notes of a bar in standard notation: the plain pitches; what bends and slides do is told by the tab. */
-export function staffVoice(bar: ScoreBar, tab: readonly Placed[], setUp: StaffSetUp): StaffVoice {
-  const placed = tab.map((one): Placed => ({ ...one, note: staffNote(one, setUp) }));
-  const tuplets: readonly Tuplet[] = tupletGroups(placed).map(joinTuplet);
-  const beams = beamGroups(bar, placed).map((group) => {
+/** One bar and the stave its notes stand on. */
+export interface StaffBar {
+  readonly bar: ScoreBar;
+  readonly placed: readonly Placed[];
+  readonly stave: Stave;
+  readonly setUp: StaffSetUp;
+}
+
+/** Draws the notes of a bar right above their frets: the plain pitches; what bends and slides do is told by the tab. */
+export function drawStaffNotes(context: RenderContext, pen: Pen, { bar, placed, stave, setUp }: StaffBar): void {
+  const notes = placed.map((one): StaffPlaced => ({ ...one, note: staffNote(one, setUp) }));
+  const tuplets = tupletGroups(notes).map(joinTuplet);
+  const beams = beamGroups(bar, notes).map((group) => {
     const beam = new Beam(
       group.map(({ note }) => note),
       true,
     );
     beam.renderOptions.flatBeams = true;
-    return beam;
+    return beam.setStyle(INK);
   });
   const voice = new Voice({ numBeats: bar.meter.beats, beatValue: bar.meter.unit }).setMode(Voice.Mode.SOFT);
-  voice.addTickables(placed.map(({ note }) => note));
+  voice.addTickables(notes.map(({ note }) => note));
   Accidental.applyAccidentals([voice], signatureOf(setUp.key));
-  return {
-    voice,
-    draw(context, pen, stave) {
-      voice.draw(context, stave);
-      for (const beam of beams) beam.setContext(context).draw();
-      for (const tuplet of tuplets) tuplet.setContext(context).draw();
-      drawTies(pen, placed);
-    },
-  };
+  new Formatter().joinVoices([voice]).format([voice], 100);
+  for (const { note, x } of notes) {
+    note.setStave(stave);
+    const ticks = note.checkTickContext();
+    ticks.setX(ticks.getX() + x - HEAD_HALF - note.getAbsoluteX());
+  }
+  voice.draw(context, stave);
+  for (const beam of beams) beam.setContext(context).draw();
+  for (const tuplet of tuplets) tuplet.setContext(context).draw();
+  drawTies(pen, notes);
+}
+
+/** Half the width of a note head. Pixels. */
+const HEAD_HALF = 6;
+
+function joinTuplet(group: readonly StaffPlaced[]): Tuplet {
+  const tuplet = group[0]?.value.tuplet ?? 3;
+  const options = { numNotes: tuplet, notesOccupied: TUPLET_TIMES[tuplet], bracketed: false, ratioed: false };
+  return new Tuplet(
+    group.map(({ note }) => note),
+    options,
+  );
 }
 
 const INK = { fillStyle: 'var(--ink)', strokeStyle: 'var(--ink)' } as const;
 
-function staffNote({ event, value }: Placed, setUp: StaffSetUp): Placed['note'] {
+function staffNote({ event, value }: Placed, setUp: StaffSetUp): StaffPlaced['note'] {
   const duration = `${value.base}${'d'.repeat(value.dots)}`;
   const { item } = event;
   if (!item) {
@@ -141,7 +162,7 @@ function signatureOf({ fifths }: Key): string {
 }
 
 /** Ties between the written values of one event. */
-function drawTies(pen: Pen, placed: readonly Placed[]): void {
+function drawTies(pen: Pen, placed: readonly StaffPlaced[]): void {
   placed.forEach(({ event, note, at }, index) => {
     const next = placed[index + 1];
     if (!event.item || next?.event !== event || next.at <= at || ticksOfTimed(next.value) <= 0) return;

@@ -1,10 +1,11 @@
 import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
-import { BarlineType, Formatter, Renderer, TabStave, Voice, type RenderContext, type Stave } from 'vexflow/core';
+import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 'vexflow/core';
+import { drawFrets } from './frets.ts';
 import { footroom, headroom, SIZES, type SystemPlan } from './layout.ts';
 import { drawEventMarks, drawLink, drawSpans, rowHeights, type DrawnEvent, type RowHeights } from './marks.ts';
-import { notesOf, spaceNotes, type Placed } from './notes.ts';
+import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
-import { clefPixels, makeStaff, staffRoom, staffVoice, type StaffRoom, type StaffSetUp } from './staff.ts';
+import { clefPixels, drawStaffNotes, makeStaff, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';
 
 /** Where an event stands on its system, pixels from the system's top left. */
 export interface EventBox {
@@ -14,9 +15,8 @@ export interface EventBox {
   readonly width: number;
 }
 
-/** A system drawn: its height and the box of every event in order. */
+/** A system drawn: the box of every event in order. */
 export interface DrawnSystem {
-  readonly height: number;
   readonly boxes: readonly EventBox[];
 }
 
@@ -37,32 +37,49 @@ interface Frame {
   readonly staff: StaffSetUp | undefined;
 }
 
-/** Draws one system into an empty element. The music font must be loaded. */
-export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: SystemOptions): DrawnSystem {
-  const { width, strings, staff } = options;
+/** Where the parts of a system stand. Pixels from its top. */
+interface Heights {
+  readonly staffTop: number;
+  readonly room: StaffRoom;
+  readonly top: number;
+  readonly bottom: number;
+  readonly height: number;
+}
+
+function heightsOf(plan: SystemPlan, { strings, staff }: SystemOptions): Heights {
   const room: StaffRoom = staff ? staffRoom(plan.bars, staff) : { above: 0, height: 0 };
   const head = headroom(plan.rows);
   const top = head + room.height;
-  const staveHeight = (strings - 1) * SIZES.lineGap;
-  const height = top + staveHeight + footroom(plan.rows);
+  const bottom = top + (strings - 1) * SIZES.lineGap;
+  const staffTop = head - (plan.rows.bends ? SIZES.bendSpace : 0) + room.above;
+  return { room, top, bottom, staffTop, height: bottom + footroom(plan.rows) };
+}
+
+/** How high a system will be, without drawing it. Pixels. */
+export function systemHeight(plan: SystemPlan, options: SystemOptions): number {
+  return heightsOf(plan, options).height;
+}
+
+/** Draws one system into an empty element. The music font must be loaded. */
+export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: SystemOptions): DrawnSystem {
+  const { width, strings, staff } = options;
+  const { room, top, bottom, staffTop, height } = heightsOf(plan, options);
   const renderer = new Renderer(element, Renderer.Backends.SVG);
   renderer.resize(width, height);
   const context = renderer.getContext();
   context.setFillStyle('var(--ink)');
   context.setStrokeStyle('var(--ink)');
   context.setBackgroundFillStyle('var(--page)');
-  const heights = rowHeights(plan.rows, top, top + staveHeight, room.height);
-  const staffTop = head - (plan.rows.bends ? SIZES.bendSpace : 0) + room.above;
+  const heights = rowHeights(plan.rows, top, bottom, room.height);
   const pen = new Pen(context);
   const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
   for (const [index, one] of drawn.entries()) {
-    drawEventMarks(pen, context, one, heights);
+    drawEventMarks(pen, one, heights);
     const before = drawn[index - 1];
     drawLink(pen, before ?? one, one, before === undefined);
   }
   drawSpans(pen, drawn, heights);
   return {
-    height,
     boxes: drawn.map(({ x, endX }) => ({
       x: x - 9,
       top: heights.staveTop - 8,
@@ -139,63 +156,19 @@ interface BarFrame {
 }
 
 function drawNotes(context: RenderContext, pen: Pen, { bar, stave, staff, frame }: BarFrame): readonly DrawnEvent[] {
-  const { placed, beams, tuplets } = notesOf(bar);
-  if (placed.length === 0) return [];
-  const voice = new Voice({ numBeats: bar.meter.beats, beatValue: bar.meter.unit }).setMode(Voice.Mode.SOFT);
-  voice.addTickables(placed.map(({ note }) => note));
-  const above = frame.staff && staffVoice(bar, placed, frame.staff);
+  const { heights } = frame;
   const endX = stave.getX() + stave.getWidth() - (bar.repeatEnd ? SIZES.repeatWidth : 4);
-  const formatter = new Formatter().joinVoices([voice]);
-  if (above) formatter.joinVoices([above.voice]);
-  const voices = above ? [voice, above.voice] : [voice];
-  formatter.format(voices, Math.max(20, endX - stave.getNoteStartX() - 10));
-  spaceNotes(placed, endX - stave.getNoteStartX() - SIZES.barPadding / 2);
-  voice.draw(context, stave);
-  for (const beam of beams) beam.setStyle(BEAM_INK).setContext(context).draw();
-  if (staff) above?.draw(context, pen, staff);
-  for (const one of placed) drawHalfStem(pen, one, frame.heights);
-  for (const group of tuplets) drawTupletNumber(pen, group, frame.heights);
-  return drawnEvents(placed, endX, (string) => stave.getYForLine(string - 1));
+  const placed = placeValues(bar, stave.getNoteStartX() + NOTE_GAP, endX + NOTE_GAP - SIZES.barPadding / 2);
+  const yOf = (string: number) => heights.staveTop + (string - 1) * SIZES.lineGap;
+  for (const one of placed) drawFrets(pen, one, yOf);
+  drawRhythm(pen, bar, placed, heights);
+  if (staff && frame.staff) drawStaffNotes(context, pen, { bar, placed, stave: staff, setUp: frame.staff });
+  const heads = placed.filter((one, index) => placed[index - 1]?.event !== one.event);
+  return heads.map(({ event, x }, order) => ({ event, x, endX: heads[order + 1]?.x ?? endX, yOf }));
 }
 
-const BEAM_INK = { fillStyle: 'var(--ink)', strokeStyle: 'var(--ink)' } as const;
-
-function drawnEvents(placed: readonly Placed[], endX: number, yOf: (string: number) => number): readonly DrawnEvent[] {
-  const xs = placed.map(({ note }) => note.getAbsoluteX());
-  const heads = placed.flatMap((one, index) => (placed[index - 1]?.event === one.event ? [] : [{ one, index }]));
-  return heads.map(({ one, index }, order) => {
-    const next = heads[order + 1]?.index;
-    return { event: one.event, x: xs[index] ?? 0, endX: next === undefined ? endX : (xs[next] ?? endX), yOf };
-  });
-}
-
-/** A half note has a stem of half the length, a whole note none: the way to tell them from quarters on a tab. */
-function drawHalfStem(pen: Pen, { event, value, note }: Placed, { staveBottom }: RowHeights): void {
-  if (!event.item || !event.timed || value.base !== 2) return;
-  const x = note.getAbsoluteX();
-  pen.line({ x, y: staveBottom + 6 }, { x, y: staveBottom + 6 + HALF_STEM }, 1.5);
-}
-
-const HALF_STEM = 16;
-
-function drawTupletNumber(pen: Pen, group: readonly Placed[], { tuplets: y }: RowHeights): void {
-  const [first, last] = [group[0], group.at(-1)];
-  if (!first || !last) return;
-  const from = first.note.getAbsoluteX();
-  const to = last.note.getAbsoluteX();
-  const middle = (from + to) / 2;
-  const number = String(first.value.tuplet ?? 3);
-  pen.text(number, { x: middle, y }, { anchor: 'middle', italic: true, weight: 650 });
-  const beamed = group.every(({ value, event }) => value.base >= 8 && event.item !== null);
-  if (beamed || group.length < 2) return;
-  for (const [x, turn] of [
-    [from - 4, 1],
-    [to + 4, -1],
-  ] as const) {
-    pen.line({ x, y: y - 9 }, { x, y: y - 4 });
-    pen.line({ x, y: y - 4 }, { x: middle - turn * 8, y: y - 4 });
-  }
-}
+/** From where notes may start to the centre of the first fret. Pixels. */
+const NOTE_GAP = 12;
 
 /** A thick and a thin line with two dots, right of clef and tab word where a system begins with it. */
 function drawRepeatStart(pen: Pen, x: number, { top, strings, staff, staffTop }: Frame): void {

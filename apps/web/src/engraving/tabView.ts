@@ -1,7 +1,8 @@
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { planStrip, planSystems, SIZES, type SystemPlan } from './layout.ts';
+import { lineRoom, planStrip, planSystems, SIZES, type SystemPlan } from './layout.ts';
+import { breakAgain, keyOfBar, type Broken } from './lineBreaks.ts';
 import { clefPixels, type StaffSetUp } from './staff.ts';
-import { drawSystem, type DrawnSystem, type EventBox, type SystemOptions } from './system.ts';
+import { drawSystem, systemHeight, type DrawnSystem, type EventBox, type SystemOptions } from './system.ts';
 
 /** What a tab view shows. */
 export interface TabContent {
@@ -14,48 +15,115 @@ export interface TabContent {
   readonly strip?: boolean;
 }
 
+/** One line of the page; drawn when it comes into sight. */
 interface System {
   readonly key: string;
   readonly element: HTMLDivElement;
-  readonly drawn: DrawnSystem;
+  readonly plan: SystemPlan;
+  readonly options: SystemOptions;
+  readonly height: number;
+  drawn: DrawnSystem | undefined;
   spans: readonly Span[];
 }
 
-/** An engraved tab in an element: draws anew only the systems that changed, and finds events by place. */
+/** Systems this far outside the window are drawn already, so that scrolling finds them there. Pixels. */
+const AHEAD_PIXELS = 400;
+
+/** After so long without a change lines are broken anew, as if the page were opened. Milliseconds. */
+const SETTLE_MS = 1500;
+
+/** An engraved tab in an element: draws anew only what changed and is in sight, and finds events by place. */
 export class TabView {
   readonly #root: HTMLElement;
+  readonly #sight: IntersectionObserver;
   #systems: readonly System[] = [];
   #marked: HTMLElement[] = [];
+  #broken: Broken | undefined;
+  #frame = '';
+  #settling: ReturnType<typeof setTimeout> | undefined;
 
   constructor(root: HTMLElement) {
     this.#root = root;
+    this.#sight = new IntersectionObserver(
+      (entries) => {
+        for (const { isIntersecting, target } of entries)
+          if (isIntersecting) draw(this.#systems.find(({ element }) => element === target));
+      },
+      { rootMargin: `${AHEAD_PIXELS}px` },
+    );
+    // What is printed must be drawn, in sight or not.
+    window.addEventListener('beforeprint', this.#drawAll);
   }
+
+  readonly #drawAll = (): void => this.#systems.forEach(draw);
 
   /** Shows a score; systems whose music is as before are kept as they are. */
   show(content: TabContent): void {
-    const kept = new Map(this.#systems.map((system) => [system.key, system]));
-    const head = content.staff ? clefPixels(content.staff) : SIZES.clefWidth;
-    const strip = content.strip ? planStrip(content.bars, head) : undefined;
-    const plans = strip?.systems ?? planSystems(content.bars, content.width, head);
-    const options = { ...content, width: strip?.width ?? content.width };
+    clearTimeout(this.#settling);
+    const { width, strings, staff, strip } = content;
+    const frame = JSON.stringify([width, strings, staff, strip]);
+    const before = frame === this.#frame ? this.#broken : undefined;
+    this.#frame = frame;
+    this.#lay(content, before);
+    if (before && !strip) this.#settling = setTimeout(() => this.#lay(content, undefined), SETTLE_MS);
+  }
+
+  /** Ends what goes on by itself. */
+  close(): void {
+    clearTimeout(this.#settling);
+    this.#sight.disconnect();
+    window.removeEventListener('beforeprint', this.#drawAll);
+  }
+
+  #lay({ bars, width, strings, staff, strip }: TabContent, before: Broken | undefined): void {
+    const head = staff ? clefPixels(staff) : SIZES.clefWidth;
+    const room = lineRoom(width, head);
+    const one = strip ? planStrip(bars, head) : undefined;
+    const broken = one ? { lines: [bars], keys: bars.map(keyOfBar) } : breakAgain(bars, room, before);
+    this.#broken = broken;
+    const plans = one?.systems ?? planSystems(broken.lines, room);
+    const options: SystemOptions = { width: one?.width ?? width, strings, staff };
+    // Lines that look the same are common in music, so a key may stand for several.
+    const old = new Set(this.#systems);
+    const kept = new Map<string, System[]>();
+    for (const system of this.#systems) kept.set(system.key, [...(kept.get(system.key) ?? []), system]);
+    let bar = 0;
     this.#systems = plans.map((plan) => {
-      const key = keyOf(plan, options);
+      const look = [this.#frame, plan.first, plan.widths, ...broken.keys.slice(bar, bar + plan.bars.length)];
+      bar += plan.bars.length;
+      const key = look.join('\n');
       const spans = plan.bars.flatMap(({ events }) => events.map(({ span }) => span));
-      const system = kept.get(key);
-      if (!system) return drawNew(plan, key, options, spans);
-      kept.delete(key);
+      const system = kept.get(key)?.shift() ?? prepare(plan, key, options);
       system.spans = spans;
       return system;
     });
-    this.#root.replaceChildren(...this.#systems.map(({ element }) => element));
-    this.#marked = [];
+    this.#place(this.#systems.some((system) => !old.has(system)));
+  }
+
+  /** Puts the systems into the page, with as little moved as possible, and draws what is in sight. */
+  #place(anyNew: boolean): void {
+    this.#unmark();
+    const wanted = new Set<Element>(this.#systems.map(({ element }) => element));
+    for (const child of [...this.#root.children]) if (!wanted.has(child)) child.remove();
+    this.#systems.forEach(({ element }, index) => {
+      const there = this.#root.children[index];
+      if (there !== element) this.#root.insertBefore(element, there ?? null);
+    });
+    if (!anyNew) return;
+    let top = this.#root.getBoundingClientRect().top;
+    for (const system of this.#systems) {
+      const inSight = top < window.innerHeight && top + system.height > 0;
+      if (inSight) draw(system);
+      else if (!system.drawn) this.#sight.observe(system.element);
+      top += system.height;
+    }
   }
 
   /** The span of the event at a place of the page, or undefined between events. */
   spanAt(clientX: number, clientY: number): Span | undefined {
     for (const { element, drawn, spans } of this.#systems) {
       const { left, top, bottom } = element.getBoundingClientRect();
-      if (clientY < top || clientY > bottom) continue;
+      if (clientY < top || clientY > bottom || !drawn) continue;
       const x = clientX - left;
       const index = drawn.boxes.findLastIndex((box) => box.x <= x);
       const box = drawn.boxes[index];
@@ -66,17 +134,22 @@ export class TabView {
 
   /** Marks the events that a stretch of text touches; a cursor that plays has a look of its own. */
   mark(span: Span | undefined, look: 'caret' | 'playing'): void {
-    for (const element of this.#marked) element.remove();
-    this.#marked = [];
+    this.#unmark();
     if (!span) return;
-    for (const { element, drawn, spans } of this.#systems)
-      spans.forEach((place, index) => {
-        const box = drawn.boxes[index];
+    for (const system of this.#systems)
+      system.spans.forEach((place, index) => {
         const touches =
           place.from <= span.to && place.to >= span.from && (span.from === span.to || place.from < span.to);
-        if (box && touches) this.#marked.push(markBox(element, box, look));
+        if (!touches) return;
+        const box = draw(system)?.boxes[index];
+        if (box) this.#marked.push(markBox(system.element, box, look));
       });
     if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }
+
+  #unmark(): void {
+    for (const element of this.#marked) element.remove();
+    this.#marked = [];
   }
 }
 
@@ -91,16 +164,16 @@ function markBox(system: HTMLElement, box: EventBox, look: string): HTMLElement 
   return mark;
 }
 
-function drawNew(plan: SystemPlan, key: string, options: SystemOptions, spans: readonly Span[]): System {
+function prepare(plan: SystemPlan, key: string, options: SystemOptions): System {
   const element = document.createElement('div');
   element.className = 'tab-system';
-  const drawn = drawSystem(element, plan, options);
-  return { key, element, drawn, spans };
+  const height = systemHeight(plan, options);
+  element.style.height = `${height}px`;
+  element.style.width = `${options.width}px`;
+  return { key, element, plan, options, height, drawn: undefined, spans: [] };
 }
 
-/** Two systems with the same key look the same; where they stand in the text does not count. */
-function keyOf(plan: SystemPlan, { width, strings, staff }: SystemOptions): string {
-  return JSON.stringify([width, strings, staff, plan.first, plan.bars], (name, value: unknown) =>
-    name === 'span' ? undefined : value,
-  );
+function draw(system: System | undefined): DrawnSystem | undefined {
+  if (system) system.drawn ??= drawSystem(system.element, system.plan, system.options);
+  return system?.drawn;
 }

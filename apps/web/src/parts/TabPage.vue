@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
 import { useElementSize } from '@vueuse/core';
-import { onMounted, ref, useTemplateRef, watch } from 'vue';
+import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { loadMusicFont, TabView, type StaffSetUp } from '../engraving/index.ts';
 
 const props = defineProps<{
@@ -31,6 +31,8 @@ onMounted(async () => {
   ready.value = true;
   show();
 });
+
+onBeforeUnmount(() => view?.close());
 
 function show(): void {
   if (!view || width.value < 60) return;

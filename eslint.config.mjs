@@ -24,6 +24,10 @@ export default tseslint.config(
     },
     rules: {
       // Numbers read well in sentences; the rule would have String() around each.
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { ignoreRestSiblings: true, varsIgnorePattern: '^_', argsIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       // `return this.#close()` in a switch keeps each case to one line.
       '@typescript-eslint/no-confusing-void-expression': 'off',

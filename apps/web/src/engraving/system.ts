@@ -71,7 +71,7 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
   context.setStrokeStyle('var(--ink)');
   context.setBackgroundFillStyle('var(--page)');
   const heights = rowHeights(plan.rows, top, bottom, room.height);
-  const pen = new Pen(context);
+  const pen = new Pen();
   const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
   for (const [index, one] of drawn.entries()) {
     drawEventMarks(pen, one, heights);
@@ -79,6 +79,7 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
     drawLink(pen, before ?? one, one, before === undefined);
   }
   drawSpans(pen, drawn, heights);
+  element.querySelector('svg')?.insertAdjacentHTML('beforeend', pen.markup());
   return {
     boxes: drawn.map(({ x, endX }) => ({
       x: x - 9,

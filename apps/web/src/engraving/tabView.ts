@@ -136,7 +136,8 @@ export class TabView {
   mark(span: Span | undefined, look: 'caret' | 'playing'): void {
     this.#unmark();
     if (!span) return;
-    for (const system of this.#systems)
+    for (const system of this.#systems) {
+      if ((system.spans[0]?.from ?? 0) > span.to || (system.spans.at(-1)?.to ?? 0) < span.from) continue;
       system.spans.forEach((place, index) => {
         const touches =
           place.from <= span.to && place.to >= span.from && (span.from === span.to || place.from < span.to);
@@ -144,6 +145,7 @@ export class TabView {
         const box = draw(system)?.boxes[index];
         if (box) this.#marked.push(markBox(system.element, box, look));
       });
+    }
     if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }
 

@@ -109,6 +109,12 @@ module.exports = {
       to: { path: '^apps/web/src/(?!engraving/|theme/)' },
     },
     {
+      name: 'editor-is-typing',
+      severity: 'error',
+      from: { path: room('apps/web/src/editor') },
+      to: { path: '^apps/web/src/(?!editor/)' },
+    },
+    {
       name: 'only-engraving-knows-vexflow',
       severity: 'error',
       from: { path: '^apps/web/src/(?!engraving/)' },

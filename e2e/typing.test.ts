@@ -55,6 +55,7 @@ describe('typing', () => {
     const again = await stage.enter('mara');
     await openPhrase(again, /Slow Tide/, 'Answer');
     expect(await textOf(again)).toBe('/4 5G 7G 5B 8B');
+    expect(await page.getByLabel('Name of the phrase').inputValue()).toBe('Answer');
   });
 
   test('of two windows at one phrase neither overwrites the other unasked', async () => {

@@ -52,7 +52,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
   function type(next: string): void {
     if (next === text.value) return;
     text.value = next;
-    localStorage.setItem(draftKey(id), next);
+    keepDraft(id, next);
     if (state.value !== 'stale') schedule(PAUSE_MS);
   }
 
@@ -114,6 +114,15 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     if (timer !== undefined) void save();
   });
   return { text, state, trouble, theirs, type, settle, save };
+}
+
+/** Keeps the text in this browser; a browser that is full still has it in the editor. */
+function keepDraft(id: string, text: string): void {
+  try {
+    localStorage.setItem(draftKey(id), text);
+  } catch {
+    localStorage.removeItem(draftKey(id));
+  }
 }
 
 function readDraft(id: string): string | undefined {

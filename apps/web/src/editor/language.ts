@@ -5,7 +5,6 @@ import { tags } from '@lezer/highlight';
 /** What a stretch of the shorthand means, and the tag that stands for it in the editor. */
 const MEANINGS = {
   value: tags.unit,
-  fret: tags.number,
   string: tags.variableName,
   link: tags.keyword,
   bend: tags.operator,
@@ -19,7 +18,8 @@ const MEANINGS = {
   silence: tags.null,
 } as const;
 
-type Meaning = keyof typeof MEANINGS;
+/** Frets, the most frequent part, are the plain text: a span around each would cost at every keystroke. */
+type Meaning = keyof typeof MEANINGS | 'fret';
 
 /** Items that stand alone; tried only where an item may begin. */
 const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
@@ -59,15 +59,22 @@ function match(stream: StringStream, table: readonly (readonly [RegExp, Meaning]
   return undefined;
 }
 
+/** A longer line is shown without colours; it is no phrase, and colouring it would hold the page up. Our choice. */
+const LONGEST_LINE = 20_000;
+
 const language = StreamLanguage.define<{ readonly nothing?: never }>({
   name: 'shorthand',
   startState: () => ({}),
   token(stream) {
+    if (stream.string.length > LONGEST_LINE) {
+      stream.skipToEnd();
+      return null;
+    }
     if (stream.eatSpace()) return null;
     const begins = stream.pos === 0 || /[\s{}[\]|:]/.test(stream.string.charAt(stream.pos - 1));
     const meaning = match(stream, SIGNS) ?? (begins ? match(stream, ITEMS) : undefined) ?? match(stream, PARTS);
     if (meaning === undefined) stream.next();
-    return meaning ?? null;
+    return meaning === 'fret' ? null : (meaning ?? null);
   },
   tokenTable: MEANINGS,
   languageData: { closeBrackets: { brackets: ['(', '[', '{', '"'] }, commentTokens: { line: '#' } },

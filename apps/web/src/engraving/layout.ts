@@ -165,3 +165,31 @@ export function footroom(rows: Rows): number {
   const used = [rows.tuplets, rows.hands, rows.spans].filter(Boolean).length;
   return stemSpace + used * rowGap + 7;
 }
+
+/** The heights of a system's rows. Pixels. */
+export interface RowHeights {
+  readonly passes: number;
+  readonly words: number;
+  readonly sure: number;
+  readonly chords: number;
+  readonly bendTop: number;
+  readonly staveTop: number;
+  readonly staveBottom: number;
+  readonly tuplets: number;
+  readonly hands: number;
+  readonly spans: number;
+}
+
+/** Stacks the rows that are used above and below a stave. */
+export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, staffHeight: number): RowHeights {
+  const gap = SIZES.rowGap;
+  const bendTop = staveTop - (rows.bends ? SIZES.bendSpace : 0);
+  const chords = bendTop - staffHeight - 8;
+  const sure = chords - (rows.chords ? gap : 0);
+  const words = sure - (rows.sure ? gap : 0);
+  const passes = words - (rows.words ? gap : 0);
+  const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
+  const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
+  const spans = hands + (rows.hands ? gap : 0);
+  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
+}

@@ -1,6 +1,6 @@
 import type { ScoreEvent } from '@jam-ledger/core/notation';
 import { drawGrace, textWidth } from './frets.ts';
-import { SIZES, type Rows } from './layout.ts';
+import { SIZES, type RowHeights } from './layout.ts';
 import type { Pen, Point } from './pen.ts';
 
 /** An event that has its place on the page. Pixels. */
@@ -10,34 +10,6 @@ export interface DrawnEvent {
   /** Where the next event, or the end of the bar, begins. */
   readonly endX: number;
   readonly yOf: (string: number) => number;
-}
-
-/** The heights of a system's rows. Pixels. */
-export interface RowHeights {
-  readonly passes: number;
-  readonly words: number;
-  readonly sure: number;
-  readonly chords: number;
-  readonly bendTop: number;
-  readonly staveTop: number;
-  readonly staveBottom: number;
-  readonly tuplets: number;
-  readonly hands: number;
-  readonly spans: number;
-}
-
-/** Stacks the rows that are used above and below a stave. */
-export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, staffHeight: number): RowHeights {
-  const gap = SIZES.rowGap;
-  const bendTop = staveTop - (rows.bends ? SIZES.bendSpace : 0);
-  const chords = bendTop - staffHeight - 8;
-  const sure = chords - (rows.chords ? gap : 0);
-  const words = sure - (rows.sure ? gap : 0);
-  const passes = words - (rows.words ? gap : 0);
-  const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
-  const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
-  const spans = hands + (rows.hands ? gap : 0);
-  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
 }
 
 /** Draws everything around one event but what joins it to its neighbours. */

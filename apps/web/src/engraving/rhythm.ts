@@ -6,8 +6,7 @@ import {
   type ScoreEvent,
   type TimedValue,
 } from '@jam-ledger/core/notation';
-import { chordWidth, roomBefore, roomBehind, SIZES, valueWidth } from './layout.ts';
-import type { RowHeights } from './marks.ts';
+import { chordWidth, roomBefore, roomBehind, SIZES, valueWidth, type RowHeights } from './layout.ts';
 import type { Pen } from './pen.ts';
 
 /** One written value on the page: an event, or the part of it tied on. */

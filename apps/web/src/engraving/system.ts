@@ -1,8 +1,8 @@
 import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
 import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 'vexflow/core';
 import { drawFrets } from './frets.ts';
-import { footroom, headroom, SIZES, type SystemPlan } from './layout.ts';
-import { drawEventMarks, drawLink, drawSpans, rowHeights, type DrawnEvent, type RowHeights } from './marks.ts';
+import { footroom, headroom, rowHeights, SIZES, type RowHeights, type SystemPlan } from './layout.ts';
+import { drawEventMarks, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
 import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
 import { clefPixels, drawStaffNotes, makeStaff, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';

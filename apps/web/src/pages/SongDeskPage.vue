@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
 import FormStrip from '../parts/FormStrip.vue';
@@ -36,7 +36,6 @@ onMounted(() =>
     if (song.value.sections.length === 0) editing.value = 'set-up';
   }),
 );
-watch(section, () => (chosenPhrase.value = undefined));
 
 /** The label after the last one, `1A` then `1B`. */
 const nextSection = computed((): SectionBody => {
@@ -87,7 +86,7 @@ function goPhrase(by: 1 | -1): void {
   const next = all[all.findIndex(({ id }) => id === phrase.value?.id) + by];
   if (!next) return;
   chosenSection.value = next.sectionId;
-  void nextTick(() => (chosenPhrase.value = next.id));
+  chosenPhrase.value = next.id;
 }
 
 async function rename(renamed: Phrase, name: string): Promise<void> {

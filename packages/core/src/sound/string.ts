@@ -40,6 +40,8 @@ export class PluckedString {
   #oldShare = 1;
   #brightness = 0.5;
   #gain = 0;
+  /** What the loop is tuned to; 0 where it must be worked out anew. */
+  #hz = 0;
   #whole = 0;
   #h0 = 0;
   #h1 = 0;
@@ -61,10 +63,13 @@ export class PluckedString {
   /** Changes how the string dies away. */
   damp(damping: Vibration['damping']): void {
     this.#damping = damping;
+    this.#hz = 0;
   }
 
   /** Tunes the loop to a frequency in hertz. */
   tune(hz: number): void {
+    if (hz === this.#hz) return;
+    this.#hz = hz;
     const period = this.#sampleRate / hz;
     const omega = (2 * Math.PI) / period;
     const muted = this.#damping === 'muted' || this.#damping === 'dead';

@@ -1,0 +1,186 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import { heard, listen } from './listening.ts';
+import { openStage, type Stage } from './stage.ts';
+
+let stage: Stage;
+let page: Page;
+beforeAll(async () => {
+  stage = await openStage();
+  page = await stage.enter('mara');
+  await page.goto('/songs');
+  await page.getByRole('link', { name: /Slow Tide/ }).click();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+});
+afterAll(() => stage.close());
+
+const editor = () => page.getByRole('textbox', { name: 'Fret shorthand' });
+const text = async () => (await editor().locator('.cm-line').allInnerTexts()).join('\n');
+
+/** Writes a text with the caret at its end, as if typed at once. */
+async function write(words: string): Promise<void> {
+  await editor().click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Backspace');
+  await page.keyboard.insertText(words);
+}
+
+/** Pastes as the clipboard does, in one event. */
+async function paste(words: string): Promise<void> {
+  await page.evaluate((pasted) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', pasted);
+    const event = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+    document.querySelector('.cm-content')?.dispatchEvent(event);
+  }, words);
+}
+
+describe('writing fast', () => {
+  test('a fret alone offers the strings, the last one first, with their notes', async () => {
+    await write('/8 5G ');
+    await page.keyboard.type('7');
+    const first = page.getByRole('option').first();
+    await first.waitFor();
+    expect(await first.innerText()).toMatch(/^7G\s*D4, same string$/);
+    await first.click();
+    expect(await text()).toBe('/8 5G 7G');
+  });
+
+  test('brackets and quotation marks close themselves', async () => {
+    await write('5G ');
+    await page.keyboard.type('[ 7G');
+    expect(await text()).toBe('5G [ 7G]');
+  });
+
+  test('one key each: once more, up a fret, mute, repeat, bar line, and back again', async () => {
+    await write('5D 7Gb1');
+    await page.keyboard.press('Alt+r');
+    expect((await text()).trim()).toBe('5D 7Gb1 7Gb1');
+    await page.keyboard.press('Alt+b');
+    expect((await text()).trim()).toBe('5D 7Gb1 7Gb1 |');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Alt+.');
+    expect((await text()).trim()).toBe('6D 8Gb1 8Gb1 |');
+    await page.keyboard.press('Alt+,');
+    await page.keyboard.press('Alt+m');
+    expect((await text()).trim()).toBe('{m: 5D 7Gb1 7Gb1 } |');
+    await page.keyboard.press('Alt+m');
+    await page.keyboard.press('Alt+k');
+    expect((await text()).trim()).toBe('[ 5D 7Gb1 7Gb1 ]2 |');
+    for (let step = 0; step < 7; step += 1) await page.keyboard.press('Control+z');
+    expect((await text()).trim()).toBe('5D 7Gb1');
+    await page.keyboard.press('Control+a');
+    for (let step = 0; step < 6; step += 1) await page.keyboard.press('Alt+,');
+    await page.getByText(/would go below the open string; nothing was moved/).waitFor();
+  });
+
+  test('the neck writes where it is touched, by mouse and by key', async () => {
+    await write('/8 ');
+    const neck = page.getByRole('application', { name: /^Neck/ });
+    await neck.focus();
+    for (const key of ['ArrowDown', 'ArrowDown', 'ArrowRight', 'ArrowRight', 'Enter']) await page.keyboard.press(key);
+    expect((await text()).trim()).toBe('/8 2G');
+    await neck.focus();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Shift+Enter');
+    expect((await text()).trim()).toBe('/8 2G+2D');
+    await neck.click({ position: { x: 4, y: 8 } });
+    expect((await text()).trim()).toMatch(/^\/8 2G\+2D\s+0e$/);
+  });
+
+  test('caret and tab find each other', async () => {
+    await write('/4 5G 7B 9e 5A');
+    const tab = page.getByRole('img', { name: /Tab of/ });
+    await page.locator('.tab-mark-caret').waitFor();
+    const mark = await page.locator('.tab-mark-caret').boundingBox();
+    const box = await tab.boundingBox();
+    expect(mark && box && mark.x > box.x + 100).toBe(true);
+    await tab.click({ position: { x: (mark?.x ?? 0) - (box?.x ?? 0) + 5, y: 60 } });
+    const selected = await page.evaluate(() => window.getSelection()?.toString());
+    expect(selected).toBe('5A');
+  });
+
+  test('the next phrase is a key away, over the border of the section', async () => {
+    await editor().click();
+    await page.keyboard.press('Alt+ArrowDown');
+    await page.locator('input[aria-label="Name of the phrase"]').waitFor();
+    const name = () => page.getByLabel('Name of the phrase').inputValue();
+    expect(await name()).toBe('Answer');
+    await editor().click();
+    await page.keyboard.press('Alt+ArrowDown');
+    await page.getByRole('region', { name: 'Section 1B' }).waitFor();
+    expect(await name()).toBe('Climb to the top');
+    await editor().click();
+    await page.keyboard.press('Alt+ArrowUp');
+    await page.getByRole('region', { name: 'Section 1A' }).waitFor();
+    expect(await name()).toBe('Answer');
+  });
+});
+
+describe('hearing', () => {
+  test('from the caret with one key, stopped with the same; the selection goes round', async () => {
+    await write('/4 :Am 5G 7G 9G 5B');
+    await page.keyboard.press('Home');
+    await listen(page);
+    await page.keyboard.press('Control+Enter');
+    await page.getByRole('button', { name: /stop/i }).waitFor();
+    await page.locator('.tab-mark-playing').waitFor();
+    expect((await heard(page)).loudest).toBeGreaterThan(0.05);
+    await page.keyboard.press('Control+Enter');
+    await page.getByRole('button', { name: /^Hear it/ }).waitFor();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+Shift+Enter');
+    await page.getByRole('button', { name: /stop/i }).waitFor();
+    await page.getByText('bass and chords').waitFor();
+    await page.getByRole('button', { name: /stop/i }).click();
+  });
+});
+
+describe('on the page', () => {
+  test('standard notation stands above the tab where it is asked for', async () => {
+    await write('/4 5G 7Gb1 /8t 9G 5B 7B | /2 5A7D xGB');
+    const height = () =>
+      page
+        .locator('.tab-system')
+        .first()
+        .evaluate((element) => element.clientHeight);
+    const without = await height();
+    await page.getByLabel('notation').check();
+    await page.locator('.tab-system svg .vf-stavenote').first().waitFor();
+    expect(await height()).toBeGreaterThan(without + 50);
+    await page.getByLabel('notation').uncheck();
+  });
+
+  test('the sheet holds every phrase, its legend and the word about whose song it is', async () => {
+    await page.getByRole('link', { name: 'Sheet' }).click();
+    await page.getByRole('heading', { name: 'Climb to the top' }).waitFor();
+    expect(await page.getByRole('img', { name: /Tab of/ }).count()).toBe(4);
+    await page.getByText('hammer-on: sounded by the fretting hand alone').waitFor();
+    await page.getByText(/Made for a private lesson/).waitFor();
+    await page.getByRole('link', { name: 'Back to the desk' }).click();
+  });
+});
+
+describe('what nobody should paste', () => {
+  const planes = Array.from({ length: 17 }, (_, plane) => String.fromCodePoint(plane * 0x10000 + 0x1234)).join(' ');
+  test.each([
+    ['a megabyte', '5G 7G '.repeat(170_000), /Only the first 20000 items are read/],
+    ['10,000 nested brackets', `5G ${'[ '.repeat(10_000)}7G`, /Brackets stand at most 24 deep/],
+    ['every plane of Unicode', `5G ${planes}`, /is not a fret and string/],
+    ['a repeat of a billion', '5G [ 7G ]1000000000', /A repeat is played at most/],
+  ])('%s: a problem in words, a tab, nothing lost, the page alive', async (_what, pasted, words) => {
+    await editor().waitFor();
+    await write('');
+    await paste(pasted);
+    await page.getByText(words).first().waitFor();
+    await page.locator('[data-ready="true"] svg').first().waitFor();
+    await page.keyboard.type(' 9B');
+    await page.keyboard.press('Control+a');
+    const kept = await page.evaluate(() =>
+      localStorage.getItem(Object.keys(localStorage).find((key) => key.startsWith('jam-draft-')) ?? ''),
+    );
+    expect(kept === null || kept.startsWith(pasted.slice(0, 1000))).toBe(true);
+    await write('/8 5G');
+    expect(await text()).toBe('/8 5G');
+  });
+});

@@ -76,7 +76,7 @@ describe('from the asking to the progress line', () => {
     const margin = mara.getByRole('region', { name: 'Problems in the text' });
     await margin.getByText('Fret 10 has no string').waitFor();
     await margin.getByText('A pull-off needs a note right before it').waitFor();
-    await mara.locator('[data-ready="true"] svg').waitFor();
+    await mara.locator('[data-ready="true"] svg').first().waitFor();
     expect(await mara.getByRole('img', { name: /Tab of/ }).getAttribute('aria-label')).toBe('Tab of 2 bars');
     await editor.press('Control+a');
     await editor.pressSequentially('/8 0E 3E h5 5A7D 5D 7Gb1r 5G 7D~ | /4 7D s5 /2 0EAD |');
@@ -102,7 +102,7 @@ describe('from the asking to the progress line', () => {
     await listen(ferris);
     await ferris.getByRole('link', { name: 'Practice' }).click();
     await ferris.getByRole('link', { name: /Phrase 1/ }).click();
-    await ferris.locator('[data-ready="true"] svg').waitFor();
+    await ferris.locator('[data-ready="true"] svg').first().waitFor();
     await ferris.getByRole('button', { name: /^83/ }).click();
     await ferris.getByRole('button', { name: 'Hear it at 83' }).click();
     await ferris.getByRole('button', { name: 'Counting in… stop' }).waitFor();

@@ -1,0 +1,196 @@
+import { barTicks, playOut, TICKS_PER_QUARTER, unroll, type Phrase, type Setup } from '../notation/index.ts';
+import { spell, type Key } from '../pitch/index.ts';
+
+/** How one phrase grows out of another. */
+export type Kinship = 'same' | 'moved' | 'elsewhere' | 'octave' | 'transposed' | 'sequence' | 'none';
+
+/** A place where two phrases differ, in the second one. Bars and beats count from 1. */
+export interface Difference {
+  readonly bar: number;
+  readonly beat: number;
+  readonly what: 'changed' | 'added' | 'left out';
+}
+
+/** What two phrases have in common. */
+export interface Likeness {
+  /** Share of the events that agree, 0 to 1; half an event where only its length or place on the neck differs. */
+  readonly likeness: number;
+  readonly kinship: Kinship;
+  /** How far the second lies above the first: semitones; frets where it moved along the neck; steps of the scale. */
+  readonly semitones: number;
+  readonly frets: number;
+  readonly steps: number;
+  readonly differences: readonly Difference[];
+}
+
+/** What comparing must know besides the phrases. */
+export interface CompareOptions extends Setup {
+  readonly key: Key;
+}
+
+/** Phrases at least so alike are worth a word. Chosen on the labelled pairs of the tests. */
+export const ALIKE = 0.7;
+
+/** Longest phrases compared, events; comparing costs the product of both lengths. Our choice. */
+const MOST_EVENTS = 300;
+
+/** Shifts tried: the most frequent ones between events at the same place. Our choice. */
+const SHIFTS_TRIED = 4;
+
+const COST = { changed: 1, missing: 1, lengthOrPlace: 0.5 } as const;
+
+interface Sounded {
+  readonly at: number;
+  readonly length: number;
+  readonly bar: number;
+  readonly beat: number;
+  readonly notes: readonly { readonly string: number; readonly fret: number | null; readonly midi: number | null }[];
+  /** Heights that are compared: MIDI numbers, or steps of the scale. */
+  readonly midis: readonly number[];
+  readonly steps: readonly number[];
+}
+
+/** Compares two phrases: the second against the first. Cost is the product of their lengths, up to 300 events each. */
+export function compare(first: Phrase, second: Phrase, options: CompareOptions): Likeness {
+  const a = soundedOf(first, options);
+  const b = soundedOf(second, options);
+  const none: Likeness = { likeness: 0, kinship: 'none', semitones: 0, frets: 0, steps: 0, differences: [] };
+  if (a.length === 0 || b.length === 0) return none;
+  const byPitch = bestShift(a, b, 'midis');
+  const bySteps = bestShift(a, b, 'steps');
+  // A sequence must be clearly nearer than a plain shift, since every shift by octaves is one as well.
+  if (bySteps.likeness > byPitch.likeness + 1e-9 && bySteps.shift !== 0)
+    return { ...none, ...bySteps, kinship: 'sequence', steps: bySteps.shift };
+  const frets = fretsMoved(byPitch.pairs);
+  const kinship = kinshipOf(byPitch.shift, frets, byPitch.pairs);
+  return { ...none, ...byPitch, kinship, semitones: byPitch.shift, frets: frets ?? 0 };
+}
+
+function soundedOf(phrase: Phrase, { tuning, capo, key }: CompareOptions): readonly Sounded[] {
+  const { bars } = unroll(phrase);
+  return playOut(phrase, { tuning, capo })
+    .filter(({ notes }) => notes.length > 0)
+    .slice(0, MOST_EVENTS)
+    .map(({ at, length, notes, bar }) => {
+      const from = bars[bar];
+      const beatTicks = from ? barTicks({ beats: 1, unit: from.meter.unit }) : TICKS_PER_QUARTER;
+      const midis = notes.flatMap(({ midi }) => (midi === null ? [] : [midi])).sort((x, y) => x - y);
+      const beat = Math.floor((at - (from?.at ?? 0)) / beatTicks) + 1;
+      return { at, length, bar: bar + 1, beat, notes, midis, steps: midis.map((midi) => stepOf(midi, key)) };
+    });
+}
+
+/** The step of the scale a note stands on, over all octaves; a note outside the scale lies between two. */
+function stepOf(midi: number, key: Key): number {
+  const { letter, alter, octave } = spell(midi, key);
+  const natural = spell(midi - alter, { fifths: 0, mode: 'major' });
+  return octave * 7 + 'CDEFGAB'.indexOf(letter) + (inKey(midi, key) ? 0 : 0.5 * Math.sign(alter || natural.alter || 1));
+}
+
+/** Pitch classes of a major scale from its tonic; a minor key has those of its relative major. */
+const MAJOR = [0, 2, 4, 5, 7, 9, 11];
+
+function inKey(midi: number, { fifths }: Key): boolean {
+  const tonic = (((fifths * 7) % 12) + 12) % 12;
+  return MAJOR.includes((((midi - tonic) % 12) + 12) % 12);
+}
+
+type Pair = readonly [Sounded, Sounded];
+
+interface Shifted {
+  readonly shift: number;
+  readonly likeness: number;
+  readonly differences: readonly Difference[];
+  readonly pairs: readonly Pair[];
+}
+
+function bestShift(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps'): Shifted {
+  const tried = shiftsBetween(a, b, heights).map((shift) => align(a, b, heights, shift));
+  return tried.reduce((best, one) => (one.likeness > best.likeness + 1e-9 ? one : best));
+}
+
+function shiftsBetween(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps'): readonly number[] {
+  const counts = new Map<number, number>([[0, 0.5]]);
+  for (const [index, event] of b.entries())
+    for (const near of [index - 1, index, index + 1]) {
+      const shift = (event[heights].at(-1) ?? NaN) - (a[near]?.[heights].at(-1) ?? NaN);
+      if (Number.isFinite(shift)) counts.set(shift, (counts.get(shift) ?? 0) + (near === index ? 1 : 0.4));
+    }
+  return [...counts.entries()]
+    .sort((x, y) => y[1] - x[1])
+    .slice(0, SHIFTS_TRIED)
+    .map(([shift]) => shift);
+}
+
+/** The cheapest way to turn one phrase, shifted, into the other. Source: edit distance, common practice. */
+function align(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps', shift: number): Shifted {
+  const wide = b.length + 1;
+  const costs = new Float64Array((a.length + 1) * wide);
+  const at = (i: number, j: number) => costs[i * wide + j] ?? Infinity;
+  const change = (i: number, j: number) => costOf(a[i - 1], b[j - 1], heights, shift);
+  for (let i = 0; i <= a.length; i += 1)
+    for (let j = 0; j <= b.length; j += 1) {
+      if (i === 0 || j === 0) costs[i * wide + j] = (i + j) * COST.missing;
+      else
+        costs[i * wide + j] = Math.min(
+          at(i - 1, j - 1) + change(i, j),
+          at(i - 1, j) + COST.missing,
+          at(i, j - 1) + COST.missing,
+        );
+    }
+  const pairs: Pair[] = [];
+  const differences: Difference[] = [];
+  const differs = (event: Sounded | undefined, what: Difference['what']) => {
+    if (event) differences.unshift({ bar: event.bar, beat: event.beat, what });
+  };
+  for (let i = a.length, j = b.length; i > 0 || j > 0;) {
+    const [one, other] = [a[i - 1], b[j - 1]];
+    if (one && other && Math.abs(at(i, j) - at(i - 1, j - 1) - change(i, j)) < 1e-9) {
+      const cost = change(i, j);
+      if (cost < COST.changed) pairs.unshift([one, other]);
+      if (cost > 0) differs(other, 'changed');
+      i -= 1;
+      j -= 1;
+    } else if (other && Math.abs(at(i, j) - at(i, j - 1) - COST.missing) < 1e-9) {
+      differs(other, 'added');
+      j -= 1;
+    } else {
+      differs(one, 'left out');
+      i -= 1;
+    }
+  }
+  const likeness = 1 - at(a.length, b.length) / Math.max(a.length, b.length);
+  return { shift, likeness, differences, pairs };
+}
+
+function costOf(a: Sounded | undefined, b: Sounded | undefined, heights: 'midis' | 'steps', shift: number): number {
+  if (!a || !b) return COST.changed;
+  const [from, to] = [a[heights], b[heights]];
+  const sameHeights =
+    from.length === to.length && from.every((height, index) => Math.abs(height + shift - (to[index] ?? NaN)) < 1e-9);
+  if (!sameHeights) return COST.changed;
+  return a.length === b.length ? 0 : COST.lengthOrPlace;
+}
+
+/** Frets that every note moved along its own string; undefined where any changed strings. */
+function fretsMoved(pairs: readonly Pair[]): number | undefined {
+  let moved: number | undefined;
+  for (const [a, b] of pairs)
+    for (const [index, note] of b.notes.entries()) {
+      const from = a.notes[index];
+      if (from?.string !== note.string) return undefined;
+      if (from.fret === null || note.fret === null) continue;
+      const frets = note.fret - from.fret;
+      if (moved !== undefined && moved !== frets) return undefined;
+      moved = frets;
+    }
+  return moved;
+}
+
+function kinshipOf(shift: number, frets: number | undefined, pairs: readonly Pair[]): Kinship {
+  if (pairs.length === 0) return 'none';
+  if (frets === 0) return 'same';
+  if (frets !== undefined) return 'moved';
+  if (shift === 0) return 'elsewhere';
+  return shift % 12 === 0 ? 'octave' : 'transposed';
+}

@@ -1,0 +1,53 @@
+import type { Phrase } from '../notation/index.ts';
+import { ALIKE, compare, type CompareOptions, type Likeness } from './compare.ts';
+
+/** A phrase that others are compared with. */
+export interface KnownPhrase {
+  readonly id: string;
+  /** What it is called when it is spoken of, `1A Opening bend`. */
+  readonly name: string;
+  readonly phrase: Phrase;
+}
+
+/** A phrase found alike, and how. */
+export interface Alike extends Likeness {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** Fewest events of a phrase that are worth comparing; three notes are like three others by chance. Our choice. */
+const FEWEST_EVENTS = 4;
+
+/** The phrases of an index that are alike, the most alike first. Linear in the index. */
+export function findAlike(phrase: Phrase, index: readonly KnownPhrase[], options: CompareOptions): readonly Alike[] {
+  return index
+    .map(({ id, name, phrase: known }): Alike => ({ ...compare(known, phrase, options), id, name }))
+    .filter(
+      ({ likeness, kinship, differences }) =>
+        likeness >= ALIKE && kinship !== 'none' && isLong(phrase, differences.length),
+    )
+    .sort((a, b) => b.likeness - a.likeness);
+}
+
+function isLong({ items }: Phrase, differences: number): boolean {
+  return items.length - differences >= FEWEST_EVENTS;
+}
+
+/** Says what a phrase is of another: “1A, moved up 2 frets”, “the same as 1A but for beat 4 of bar 3”. */
+export function sayLikeness({ name, kinship, frets, semitones, steps, differences }: Alike): string {
+  const moved = (count: number, unit: string) =>
+    `${count > 0 ? 'up' : 'down'} ${Math.abs(count)} ${unit}${Math.abs(count) === 1 ? '' : 's'}`;
+  const how = {
+    same: `The same as ${name}`,
+    moved: `${name}, moved ${moved(frets, 'fret')}`,
+    elsewhere: `The notes of ${name} at another place of the neck`,
+    octave: `${name}, ${Math.abs(semitones) === 12 ? 'an octave' : `${Math.abs(semitones) / 12} octaves`} ${semitones > 0 ? 'higher' : 'lower'}`,
+    transposed: `${name}, ${moved(semitones, 'semitone')}, on other strings`,
+    sequence: `${name}, ${Math.abs(steps)} scale ${Math.abs(steps) === 1 ? 'step' : 'steps'} ${steps > 0 ? 'higher' : 'lower'}`,
+    none: `Not like ${name}`,
+  }[kinship];
+  const [first] = differences;
+  if (!first) return `${how}.`;
+  const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  return `${how}, but for beat ${first.beat} of bar ${first.bar}${more}.`;
+}

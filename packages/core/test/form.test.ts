@@ -1,0 +1,264 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  barsBetween,
+  barSeconds,
+  checkForm,
+  labelSections,
+  MOST_ROUNDS,
+  nextLabel,
+  playForm,
+  readLabel,
+  tempoFromStamps,
+  tempoFromTaps,
+  timeOfBar,
+  type FormSection,
+} from '../src/form/index.ts';
+
+const FOUR = { beats: 4, unit: 4 };
+const section = (label: string, bars: number, more: Partial<FormSection> = {}): FormSection => ({
+  id: label,
+  label,
+  bars,
+  times: 1,
+  startSeconds: 0,
+  passes: [],
+  ...more,
+});
+const order = (sections: readonly FormSection[]) =>
+  playForm(sections).rounds.map(({ label, firstBar }) => `${label}@${firstBar}`);
+
+describe('the playing order', () => {
+  // Source: MusicXML 4.0, element `repeat`: without `times` a repeated part is played twice.
+  test('a part between repeat signs is played twice, its bars counted on', () => {
+    expect(order([section('1A', 4, { times: 2 }), section('1B', 8)])).toEqual(['1A@1', '1A@5', '1B@9']);
+  });
+
+  // Source: MusicXML 4.0, element `ending`: an ending is played on the passes that its number names.
+  test('an ending of its own for the last pass, shorter by two bars', () => {
+    const { rounds } = playForm([
+      section('1A', 4, { times: 3, passes: [{ pass: 'last', change: 'stops on the power chord', bars: 2 }] }),
+      section('1B', 4),
+    ]);
+    expect(rounds.map(({ bars, changes }) => [bars, ...changes])).toEqual([
+      [4],
+      [4],
+      [2, 'stops on the power chord'],
+      [4],
+    ]);
+    expect(rounds.at(-1)?.firstBar).toBe(11);
+  });
+
+  // Source: “from the beginning” and “from the sign”, common practice: the part is played once more, then the music goes on.
+  test('a jump back is taken once and then passed', () => {
+    expect(order([section('1A', 4), section('1B', 4, { jump: { to: '1A', times: 1 } }), section('2A', 2)])).toEqual([
+      '1A@1',
+      '1B@5',
+      '1A@9',
+      '1B@13',
+      '2A@17',
+    ]);
+  });
+
+  test('visits are counted over the whole song, passes within one repeat', () => {
+    const { rounds } = playForm([section('1A', 2, { times: 2, jump: { to: '1A', times: 1 } })]);
+    expect(rounds.map(({ visit, pass }) => [visit, pass])).toEqual([
+      [1, 1],
+      [2, 2],
+      [3, 1],
+      [4, 2],
+    ]);
+  });
+
+  test('jumps in a circle and endless repeats stop, and say so', () => {
+    const circle = [section('1A', 1, { jump: { to: '1A', times: 1e9 } })];
+    expect(playForm(circle)).toMatchObject({ truncated: true });
+    expect(playForm([section('1A', 1, { times: 1e12 })]).rounds).toHaveLength(MOST_ROUNDS);
+  });
+
+  test('bars are never skipped nor played twice, for any form', () => {
+    const any = fc.array(
+      fc.record({
+        bars: fc.integer({ min: 1, max: 16 }),
+        times: fc.integer({ min: 1, max: 4 }),
+        back: fc.option(fc.nat(5)),
+      }),
+      { maxLength: 8 },
+    );
+    fc.assert(
+      fc.property(any, (parts) => {
+        const sections = parts.map(({ bars, times, back }, index) =>
+          section(`S${index}`, bars, { times, ...(back !== null && { jump: { to: `S${back}`, times: 1 } }) }),
+        );
+        let bar = 1;
+        for (const round of playForm(sections).rounds) {
+          expect(round.firstBar).toBe(bar);
+          bar += round.bars;
+        }
+      }),
+    );
+  });
+});
+
+describe('clock, tempo and bars', () => {
+  // Source: common practice: a bar of four quarters at 120 lasts two seconds, of three at 90 as well.
+  test.each([
+    [FOUR, 120, 2],
+    [{ beats: 3, unit: 4 }, 90, 2],
+    [{ beats: 6, unit: 8 }, 60, 3],
+    [{ beats: 12, unit: 8 }, 72, 5],
+  ])('a bar of %j at %i lasts %i s', (meter, bpm, seconds) => expect(barSeconds(meter, bpm)).toBeCloseTo(seconds, 9));
+
+  test('a change of tempo and of meter counts from its bar on', () => {
+    const clock = {
+      tempos: [
+        { bar: 0, bpm: 120 },
+        { bar: 4, bpm: 60 },
+      ],
+      meters: [
+        { bar: 0, meter: FOUR },
+        { bar: 6, meter: { beats: 3, unit: 4 } },
+      ],
+      startSeconds: 10,
+    };
+    expect([0, 2.5, 4, 6, 8, -1].map((bar) => timeOfBar(bar, clock))).toEqual([10, 15, 18, 26, 32, 8]);
+    expect(() => timeOfBar(1, { ...clock, tempos: [] })).toThrow(RangeError);
+  });
+
+  test('later bars come later, for any clock', () => {
+    const tempos = fc.array(
+      fc.record({ bar: fc.integer({ min: 1, max: 60 }), bpm: fc.integer({ min: 30, max: 250 }) }),
+      { maxLength: 4 },
+    );
+    fc.assert(
+      fc.property(
+        tempos,
+        fc.double({ min: 0, max: 80, noNaN: true }),
+        fc.double({ min: 0.01, max: 10, noNaN: true }),
+        (marks, bar, more) => {
+          const sorted = [{ bar: 0, bpm: 100 }, ...[...marks].sort((a, b) => a.bar - b.bar)];
+          const clock = { tempos: sorted, meters: [{ bar: 0, meter: FOUR }], startSeconds: 0 };
+          expect(timeOfBar(bar + more, clock)).toBeGreaterThan(timeOfBar(bar, clock));
+        },
+      ),
+    );
+  });
+
+  test('whole seconds leave a range of tempos that holds the true one', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 60, max: 200, noNaN: true }),
+        fc.integer({ min: 4, max: 32 }),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+        (bpm, bars, start) => {
+          const end = start + bars * barSeconds(FOUR, bpm);
+          const stamps = { fromSeconds: Math.round(start), toSeconds: Math.round(end) };
+          const tempo = tempoFromStamps(stamps, { bars, meter: FOUR });
+          expect(tempo && tempo.least <= bpm + 1e-9 && tempo.most >= bpm - 1e-9).toBe(true);
+          const counted = barsBetween(stamps, { meter: FOUR, bpm });
+          expect(counted.least <= bars + 1e-9 && counted.most >= bars - 1e-9).toBe(true);
+        },
+      ),
+    );
+    expect(tempoFromStamps({ fromSeconds: 5, toSeconds: 5 }, { bars: 4, meter: FOUR })).toBeUndefined();
+  });
+});
+
+describe('tapping a tempo', () => {
+  /** Taps with a spread of their own. Source: the spread of tapping to a beat is 2-5 % of the beat (tapping literature, from memory). */
+  const taps = (bpm: number, count: number, noise: () => number) =>
+    Array.from({ length: count }, (_, index) => (index * 60) / bpm + (noise() * 0.04 * 60) / bpm);
+  const noiseOf = (seed: number) => {
+    let state = seed;
+    const uniform = () => {
+      state = (state * 1_103_515_245 + 12_345) % 2 ** 31;
+      return state / 2 ** 31;
+    };
+    return () => Math.sqrt(-2 * Math.log(uniform() + 1e-9)) * Math.cos(2 * Math.PI * uniform());
+  };
+
+  test('even taps give the tempo exactly, a missed one is counted', () => {
+    const even = [0, 0.5, 1, 1.5, 2.5, 3];
+    expect(tempoFromTaps(even)).toMatchObject({ missed: 1 });
+    expect(tempoFromTaps(even)?.bpm).toBeCloseTo(120, 6);
+  });
+
+  test('the range holds the tempo about 19 times of 20', () => {
+    const held = Array.from({ length: 400 }, (_, trial) => {
+      const bpm = 60 + (trial % 100);
+      const tempo = tempoFromTaps(taps(bpm, 12, noiseOf(trial + 1)));
+      return tempo !== undefined && tempo.least <= bpm && tempo.most >= bpm;
+    }).filter(Boolean).length;
+    expect(held / 400).toBeGreaterThan(0.9);
+    expect(held / 400).toBeLessThan(0.99);
+  });
+
+  test.each([[[0, 0.5, 1]], [[0, 1, 0.5, 2]], [[0, 0.5, 1, 9]]])('%j tells nothing', (times) => {
+    expect(tempoFromTaps(times)).toBeUndefined();
+  });
+});
+
+describe('what does not agree', () => {
+  const form = (
+    sections: readonly FormSection[],
+    phraseBars: readonly (readonly [string, number])[] = sections.map(({ id, bars }) => [id, bars]),
+  ) => ({
+    sections,
+    meter: FOUR,
+    bpm: 120,
+    phraseBars: new Map(phraseBars),
+  });
+  const codes = (...of: Parameters<typeof form>) => checkForm(form(...of)).map(({ code }) => code);
+
+  test('a sound form has nothing to remark', () => {
+    expect(codes([section('1A', 8), section('1B', 4, { startSeconds: 16 })])).toEqual([]);
+  });
+
+  test('bars against the clock, with the numbers and the bars that would fit', () => {
+    const [found] = checkForm(form([section('1A', 8), section('1B', 4, { startSeconds: 24 })]));
+    expect(found?.code).toBe('clock-against-bars');
+    expect(found?.message).toBe(
+      'From 1A to 1B are 24 s (± 1 s), but 8 bars at 120 bpm take 16 s; 8 bars in this time would be 76.8 to 83.5 bpm.',
+    );
+    expect(found?.fix).toEqual({ title: 'Make it 12 bars', sectionId: '1A', change: { bars: 12 } });
+  });
+
+  test('stamps out of order or alike, passes and jumps that are not there, phrases short or long or none', () => {
+    expect(codes([section('1A', 8, { startSeconds: 20 }), section('1B', 4, { startSeconds: 5 })])).toEqual([
+      'out-of-order',
+    ]);
+    expect(codes([section('1A', 8), section('1B', 4)])).toEqual(['same-start']);
+    expect(codes([section('1A', 4, { times: 2, passes: [{ pass: 5, change: 'x' }] })])).toEqual(['no-such-pass']);
+    expect(codes([section('1A', 4, { jump: { to: '9Z', times: 1 } })])).toEqual(['jump-nowhere']);
+    expect(codes([section('1A', 4)], [['1A', 3]])).toEqual(['phrases-short']);
+    expect(codes([section('1A', 4)], [['1A', 5.5]])).toEqual(['phrases-long']);
+    expect(codes([section('1A', 4)], [])).toEqual(['no-phrases']);
+    expect(codes([section('1A', 4, { jump: { to: '1A', times: 1e9 } })])).toEqual(['circle']);
+  });
+
+  test('a section to the fade may last as long as it likes', () => {
+    expect(codes([section('1A', 4, { open: true }), section('1B', 4, { startSeconds: 90 })])).toEqual([]);
+  });
+});
+
+describe('labels in families', () => {
+  test('returning material keeps its family, new material takes the next letter, a new part the next number', () => {
+    expect(
+      labelSections([
+        {},
+        {},
+        { returns: 0 },
+        { returns: 0, same: true },
+        { newPart: true },
+        { returns: 1 },
+        { returns: 0 },
+      ]),
+    ).toEqual(['1A', '1B', '1A′', '1A', '2A', '1B′', '1A″'.replace('″', '′′')]);
+  });
+
+  test('after Z comes the next number; other labels are left alone', () => {
+    expect(nextLabel({ number: 1, letter: 'Z', strokes: 0 })).toEqual({ number: 2, letter: 'A', strokes: 0 });
+    expect(readLabel("2C'")).toEqual({ number: 2, letter: 'C', strokes: 1 });
+    expect(readLabel('the loud bit')).toBeUndefined();
+  });
+});

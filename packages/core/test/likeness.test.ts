@@ -1,0 +1,114 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { ALIKE, compare, findAlike, sayLikeness } from '../src/likeness/index.ts';
+import { readShorthand, transpose } from '../src/notation/index.ts';
+import { TUNINGS } from '../src/pitch/index.ts';
+
+const options = { tuning: TUNINGS.standard, capo: 0, key: { fifths: 0, mode: 'major' } } as const;
+const read = (text: string) => readShorthand(text).phrase;
+const like = (a: string, b: string) => compare(read(a), read(b), options);
+const LICK = '/8 5G 7G 5B 8B 7G 5G 7D 5D';
+
+describe('what one phrase is of another', () => {
+  test('itself', () => expect(like(LICK, LICK)).toMatchObject({ likeness: 1, kinship: 'same', differences: [] }));
+
+  test('moved along the neck', () => {
+    expect(like(LICK, '/8 7G 9G 7B 10B 9G 7G 9D 7D')).toMatchObject({
+      likeness: 1,
+      kinship: 'moved',
+      frets: 2,
+      semitones: 2,
+    });
+  });
+
+  test('the same notes at another place, with the B string one fret off', () => {
+    // Source: common practice: G and B string lie four semitones apart, all others five.
+    expect(like('/8 5G 7G 5B 7B', '/8 10D 12D 9G 11G')).toMatchObject({
+      likeness: 1,
+      kinship: 'elsewhere',
+      semitones: 0,
+    });
+  });
+
+  test('an octave higher on other strings', () => {
+    // Source: common practice: two strings and two frets, three where the B string is crossed.
+    expect(like('/8 5A 7A 5D 7D', '/8 7G 9G 8B 10B')).toMatchObject({ likeness: 1, kinship: 'octave', semitones: 12 });
+  });
+
+  test('the same shape on the string below is a fourth lower', () => {
+    const found = like('/8 5G 7G 9G 10G 9G', '/8 5D 7D 9D 10D 9D');
+    expect(found).toMatchObject({ likeness: 1, kinship: 'transposed', semitones: -5 });
+  });
+
+  test('the contour two scale steps lower', () => {
+    // G A B C and E F G A in C major: the semitone lies at another place.
+    expect(like('/8 8B 10B 12B 13B', '/8 5B 6B 8B 10B')).toMatchObject({ likeness: 1, kinship: 'sequence', steps: -2 });
+  });
+
+  test('but for one beat', () => {
+    const found = like('/4 5G 7G 5B 8B | 7G 5G 7D 5D', '/4 5G 7G 5B 8B | 7G 5G 7D 9D');
+    expect(found).toMatchObject({ likeness: 7 / 8, differences: [{ bar: 2, beat: 4, what: 'changed' }] });
+  });
+
+  test('with a note more, a note less, another length', () => {
+    expect(like('/8 5G 7G 5B 8B', '/8 5G 7G 9G 5B 8B').differences).toEqual([{ bar: 1, beat: 2, what: 'added' }]);
+    expect(like('/8 5G 7G 5B 8B', '/8 5G 5B 8B').differences).toEqual([{ bar: 1, beat: 1, what: 'left out' }]);
+    expect(like('/8 5G 7G 5B 8B', '/8 5G 7G 5B 8B/4').likeness).toBe(7 / 8);
+  });
+
+  test('nothing, of an empty one', () => expect(like('', LICK)).toMatchObject({ likeness: 0, kinship: 'none' }));
+
+  test('moving any phrase along the neck is found again, by as many frets', () => {
+    const notes = fc.array(fc.tuple(fc.integer({ min: 3, max: 12 }), fc.constantFrom('E', 'A', 'D', 'G', 'B', 'e')), {
+      minLength: 5,
+      maxLength: 20,
+    });
+    fc.assert(
+      fc.property(notes, fc.integer({ min: 1, max: 7 }), (line, frets) => {
+        const text = line.map(([fret, string]) => `${fret}${string}`).join(' ');
+        const moved = transpose(text, read(text), { from: 0, to: text.length }, frets);
+        const found = like(text, moved.ok ? moved.edit.text : '');
+        expect(found).toMatchObject({ likeness: 1, kinship: 'moved', frets });
+      }),
+    );
+  });
+});
+
+describe('the threshold, on labelled pairs', () => {
+  const ALIKE_PAIRS = [
+    [LICK, '/8 5G 7G 5B 8B 7G 5G 7D 7D'],
+    [LICK, '/8 5G 7G 5B 8Bb1 7G 5G 7D 5D'],
+    [LICK, '/8 7G 9G 7B 10B 9G 7G 9D 9D'],
+    [LICK, '/16 5G 7G /8 5B 8B 7G 5G 7D 5D'],
+    ['/8 0E 0E 3E 5E 0E 0E 6E 5E', '/8 0E 0E 3E 5E 0E 0E 3E 0E'],
+    ['/4 3A 2D 0G 1B', '/4 3A 2D 0G 3B'],
+  ] as const;
+  const OTHER_PAIRS = [
+    [LICK, '/8 0E 3E 5E 0E 3E 6E 5E 3E'],
+    [LICK, '/4 12e 15e 12B 14G'],
+    [LICK, '/8 8e 5e 8B 5B 7G 5G 7D 5D'],
+    ['/8 0E 0E 3E 5E 0E 0E 6E 5E', '/8 7A 7D 9D 7G 9G 7B 10B 7e'],
+    ['/4 3A 2D 0G 1B', '/8 5D 7D 5G 7G'],
+    ['/16 12e 14e 15e 14e 12e 15B 13B 12B', '/16 5D 7D 5G 5D 7A 5A 7A 5D'],
+  ] as const;
+
+  test('parts what is alike from what is not', () => {
+    expect(ALIKE_PAIRS.map(([a, b]) => like(a, b).likeness >= ALIKE)).toEqual(ALIKE_PAIRS.map(() => true));
+    expect(OTHER_PAIRS.map(([a, b]) => like(a, b).likeness >= ALIKE)).toEqual(OTHER_PAIRS.map(() => false));
+  });
+});
+
+describe('in words', () => {
+  const index = [
+    { id: '1', name: '1A Opening', phrase: read(LICK) },
+    { id: '2', name: '1B Low riff', phrase: read('/8 0E 0E 3E 5E 0E 0E 6E 5E') },
+  ];
+  const say = (text: string) => findAlike(read(text), index, options).map(sayLikeness);
+
+  test('says what it is, and where it differs', () => {
+    expect(say('/8 7G 9G 7B 10B 9G 7G 9D 7D')).toEqual(['1A Opening, moved up 2 frets.']);
+    expect(say('/8 5G 7G 5B 8B 7G 5G 7D 7D')).toEqual(['The same as 1A Opening, but for beat 4 of bar 1.']);
+    expect(say('/8 12e 15e 12B 14G')).toEqual([]);
+    expect(say('5G 7G')).toEqual([]);
+  });
+});

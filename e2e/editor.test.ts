@@ -115,6 +115,17 @@ describe('writing fast', () => {
     await page.getByRole('region', { name: 'Section 1A' }).waitFor();
     expect(await name()).toBe('Answer');
   });
+
+  test('steps can be undone after another phrase was on the desk', async () => {
+    await write('/8 5G 7G');
+    await page.keyboard.press('Alt+ArrowUp');
+    await editor().click();
+    await page.keyboard.press('Alt+ArrowDown');
+    await editor().click();
+    expect(await text()).toBe('/8 5G 7G');
+    for (let step = 0; step < 3; step += 1) await page.keyboard.press('Control+z');
+    expect(await text()).toBe(':D7 /8t 7Dh9p7 5G 7G 5B /4 7Gb1 5B~ | :A7 /8 8Bp5 7G s9 /2 7G~~ |');
+  });
 });
 
 describe('hearing', () => {

@@ -1,9 +1,9 @@
 import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
-import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import { defaultKeymap, history, historyField, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
 import { diagnosticCount, setDiagnostics, type Diagnostic } from '@codemirror/lint';
 import { search, searchKeymap } from '@codemirror/search';
-import { EditorState } from '@codemirror/state';
+import { EditorState, type EditorStateConfig } from '@codemirror/state';
 import { EditorView, keymap, placeholder } from '@codemirror/view';
 import type { Problem, Span } from '@jam-ledger/core/notation';
 import { completeShorthand, type Surroundings } from './completion.ts';
@@ -19,44 +19,64 @@ export interface EditorParts {
   readonly surroundings: () => Surroundings;
   readonly typed: (text: string) => void;
   readonly moved: (caret: Span) => void;
+  /** Names the text over the life of the page. */
+  readonly textId: string;
 }
+
+/** What editors left behind when they were closed, by their text: caret and steps that can still be undone. */
+const left = new Map<string, unknown>();
 
 /** Makes the shorthand editor: meaning in colour, completion, brackets, find, and our own keys. */
 export function makeEditor(parts: EditorParts): EditorView {
-  return new EditorView({
-    parent: parts.parent,
-    state: EditorState.create({
-      doc: parts.text,
-      extensions: [
-        history(),
-        keymap.of([
-          ...shorthandKeys(parts.host),
-          ...closeBracketsKeymap,
-          ...completionKeymap,
-          ...searchKeymap,
-          ...historyKeymap,
-          ...defaultKeymap,
-        ]),
-        shorthandLanguage(),
-        closeBrackets(),
-        bracketMatching(),
-        search({ top: true }),
-        autocompletion({
-          override: [(context) => completeShorthand(context, parts.surroundings())],
-          icons: false,
-          defaultKeymap: false,
-        }),
-        EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ 'aria-label': parts.label, spellcheck: 'false', autocapitalize: 'off' }),
-        placeholder('Fret, then string: 5G 7Gb1r p5 /4 7D~ | …'),
-        EditorView.updateListener.of(({ docChanged, selectionSet, state }) => {
-          if (docChanged) parts.typed(state.doc.toString());
-          const { from, to } = state.selection.main;
-          if (docChanged || selectionSet) parts.moved({ from, to });
-        }),
-      ],
-    }),
-  });
+  return new EditorView({ parent: parts.parent, state: firstState(parts, configOf(parts)) });
+}
+
+/** Closes an editor; the next one of the same text goes on where it stood, with every step to undo. */
+export function closeEditor(view: EditorView, textId: string): void {
+  left.set(textId, view.state.toJSON({ history: historyField }));
+  view.destroy();
+}
+
+function firstState({ text, textId }: EditorParts, config: EditorStateConfig): EditorState {
+  const before = left.get(textId);
+  if (before === undefined) return EditorState.create({ ...config, doc: text });
+  const state = EditorState.fromJSON(before, config, { history: historyField });
+  // Changed elsewhere in the meantime: that is one more step.
+  if (state.doc.toString() === text) return state;
+  return state.update({ changes: { from: 0, to: state.doc.length, insert: text } }).state;
+}
+
+function configOf(parts: EditorParts): EditorStateConfig {
+  return {
+    extensions: [
+      history(),
+      keymap.of([
+        ...shorthandKeys(parts.host),
+        ...closeBracketsKeymap,
+        ...completionKeymap,
+        ...searchKeymap,
+        ...historyKeymap,
+        ...defaultKeymap,
+      ]),
+      shorthandLanguage(),
+      closeBrackets(),
+      bracketMatching(),
+      search({ top: true }),
+      autocompletion({
+        override: [(context) => completeShorthand(context, parts.surroundings())],
+        icons: false,
+        defaultKeymap: false,
+      }),
+      EditorView.lineWrapping,
+      EditorView.contentAttributes.of({ 'aria-label': parts.label, spellcheck: 'false', autocapitalize: 'off' }),
+      placeholder('Fret, then string: 5G 7Gb1r p5 /4 7D~ | …'),
+      EditorView.updateListener.of(({ docChanged, selectionSet, state }) => {
+        if (docChanged) parts.typed(state.doc.toString());
+        const { from, to } = state.selection.main;
+        if (docChanged || selectionSet) parts.moved({ from, to });
+      }),
+    ],
+  };
 }
 
 /** Underlines problems at their places. */

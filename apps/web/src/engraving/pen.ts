@@ -34,6 +34,11 @@ export class Pen {
     this.#path(`M${at(from)}L${at(to)}`, width);
   }
 
+  /** A line of the stave’s own colour. */
+  rule(from: Point, to: Point): void {
+    this.#parts.push(`<path d="M${at(from)}L${at(to)}" stroke="var(--stave)" stroke-width="1.2" fill="none"/>`);
+  }
+
   dot({ x, y }: Point, radius: number): void {
     this.#parts.push(`<circle cx="${n(x)}" cy="${n(y)}" r="${radius}" fill="var(--ink)" stroke="none"/>`);
   }

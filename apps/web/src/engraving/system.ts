@@ -1,7 +1,8 @@
-import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
+import type { ScoreBar } from '@jam-ledger/core/notation';
+import { drawBarLine, drawBarWords, drawMeter, drawRepeatStart, drawTabWord, type Frame } from './barSigns.ts';
 import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 'vexflow/core';
 import { drawFrets } from './frets.ts';
-import { footroom, headroom, rowHeights, SIZES, type RowHeights, type SystemPlan } from './layout.ts';
+import { footroom, headroom, rowHeights, SIZES, type SystemPlan } from './layout.ts';
 import { drawEventMarks, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
 import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
@@ -26,15 +27,6 @@ export interface SystemOptions {
   readonly strings: number;
   /** Standard notation above the tab. */
   readonly staff?: StaffSetUp | undefined;
-}
-
-interface Frame {
-  /** Heights of the first line of the tab and, where there is one, of the notation stave. */
-  readonly top: number;
-  readonly staffTop: number;
-  readonly strings: number;
-  readonly heights: RowHeights;
-  readonly staff: StaffSetUp | undefined;
 }
 
 /** Where the parts of a system stand. Pixels from its top. */
@@ -92,53 +84,73 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
 
 function drawBars(context: RenderContext, pen: Pen, plan: SystemPlan, frame: Frame): readonly DrawnEvent[] {
   const head = frame.staff ? clefPixels(frame.staff) : SIZES.clefWidth;
+  const widths = plan.bars.map((_, index) => (plan.widths[index] ?? 0) + (index === 0 ? head : 0));
+  drawStave(context, widths, frame);
+  drawTabWord(pen, SIZES.sidePadding, frame);
   let x: number = SIZES.sidePadding;
   return plan.bars.flatMap((bar, index) => {
-    const width = (plan.widths[index] ?? 0) + (index === 0 ? head : 0);
-    const stave = makeStave(bar, x, width, frame, index === 0 ? head : 0);
-    const staff = frame.staff && makeStaff({ x, y: frame.staffTop, width }, frame.staff, index === 0);
-    if (staff) {
-      staff.setEndBarType(endOf(bar));
-      staff.setNoteStartX(stave.getNoteStartX());
-    }
-    context.save();
-    context.setStrokeStyle('var(--stave)');
-    context.setFillStyle('var(--stave)');
-    stave.setContext(context).draw();
-    staff?.setContext(context).draw();
-    context.restore();
-    if (index === 0) {
-      drawTabWord(pen, x, frame);
-      if (staff) pen.line({ x, y: staff.getYForLine(0) }, { x, y: frame.heights.staveBottom });
-    }
-    if (bar.repeatStart) drawRepeatStart(pen, x + (index === 0 ? head : 0), frame);
+    const width = widths[index] ?? 0;
+    const from = x + (index === 0 ? head : 0);
+    const place: BarPlace = { x, width, notesFrom: notesFrom(bar, from) };
+    const staff = frame.staff && drawStaff(context, { bar, place, frame, setUp: frame.staff, first: index === 0 });
+    if (staff && index === 0) pen.line({ x, y: frame.staffTop }, { x, y: frame.heights.staveBottom });
+    drawBarLine(pen, bar, x + width, frame);
+    if (bar.repeatStart) drawRepeatStart(pen, from, frame);
     if (bar.showMeter)
-      drawMeter(pen, bar, x + (index === 0 ? head + 2 : 6) + (bar.repeatStart ? SIZES.repeatWidth : 0), frame);
-    drawBarWords(pen, bar, stave.getX(), width, frame.heights);
-    const events = drawNotes(context, pen, { bar, stave, staff, frame });
+      drawMeter(pen, bar, from + (index === 0 ? 2 : 6) + (bar.repeatStart ? SIZES.repeatWidth : 0), frame);
+    drawBarWords(pen, bar, x, width, frame.heights);
     x += width;
-    return events;
+    return drawNotes(context, pen, { bar, place, staff, frame });
   });
 }
 
-function makeStave(bar: ScoreBar, x: number, width: number, { top, strings }: Frame, head: number): TabStave {
-  const stave = new TabStave(x, top, width, {
+/** Where a bar stands on its system, and where its notes may begin. Pixels. */
+interface BarPlace {
+  readonly x: number;
+  readonly width: number;
+  readonly notesFrom: number;
+}
+
+function notesFrom(bar: ScoreBar, from: number): number {
+  const signs = (bar.showMeter ? SIZES.meterWidth : 0) + (bar.repeatStart ? SIZES.repeatWidth : 0);
+  return from + signs + SIZES.barPadding / 2 + firstExtra(bar);
+}
+
+/** The lines of the tab, one stave for the whole system; what parts the bars is drawn over it. */
+function drawStave(context: RenderContext, widths: readonly number[], { top, strings }: Frame): void {
+  const width = widths.reduce((sum, one) => sum + one, 0);
+  const stave = new TabStave(SIZES.sidePadding, top, width, {
     numLines: strings,
     spacingBetweenLinesPx: SIZES.lineGap,
     spaceAboveStaffLn: 0,
     spaceBelowStaffLn: 0,
   });
-  const first = head > 0;
-  stave.setBegBarType(first ? BarlineType.SINGLE : BarlineType.NONE);
-  stave.setEndBarType(endOf(bar));
-  const signs = head + (bar.showMeter ? SIZES.meterWidth : 0) + (bar.repeatStart ? SIZES.repeatWidth : 0);
-  stave.setNoteStartX(x + signs + SIZES.barPadding / 2 + firstExtra(bar));
-  return stave;
+  stave.setBegBarType(BarlineType.SINGLE).setEndBarType(BarlineType.NONE);
+  inStaveColour(context, () => stave.setContext(context).draw());
 }
 
-function endOf(bar: ScoreBar): BarlineType {
-  if (bar.repeatEnd) return BarlineType.REPEAT_END;
-  return bar.line ? BarlineType.SINGLE : BarlineType.NONE;
+interface StaffPlace {
+  readonly bar: ScoreBar;
+  readonly place: BarPlace;
+  readonly frame: Frame;
+  readonly setUp: StaffSetUp;
+  readonly first: boolean;
+}
+
+function drawStaff(context: RenderContext, { place, frame, setUp, first }: StaffPlace): Stave {
+  const staff = makeStaff({ x: place.x, y: frame.staffTop, width: place.width }, setUp, first);
+  staff.setEndBarType(BarlineType.NONE);
+  staff.setNoteStartX(place.notesFrom);
+  inStaveColour(context, () => staff.setContext(context).draw());
+  return staff;
+}
+
+function inStaveColour(context: RenderContext, draw: () => void): void {
+  context.save();
+  context.setStrokeStyle('var(--stave)');
+  context.setFillStyle('var(--stave)');
+  draw();
+  context.restore();
 }
 
 /** Grace notes and slides into the first event stand before it. */
@@ -151,15 +163,15 @@ function firstExtra({ events }: ScoreBar): number {
 
 interface BarFrame {
   readonly bar: ScoreBar;
-  readonly stave: TabStave;
+  readonly place: BarPlace;
   readonly staff: Stave | undefined;
   readonly frame: Frame;
 }
 
-function drawNotes(context: RenderContext, pen: Pen, { bar, stave, staff, frame }: BarFrame): readonly DrawnEvent[] {
+function drawNotes(context: RenderContext, pen: Pen, { bar, place, staff, frame }: BarFrame): readonly DrawnEvent[] {
   const { heights } = frame;
-  const endX = stave.getX() + stave.getWidth() - (bar.repeatEnd ? SIZES.repeatWidth : 4);
-  const placed = placeValues(bar, stave.getNoteStartX() + NOTE_GAP, endX + NOTE_GAP - SIZES.barPadding / 2);
+  const endX = place.x + place.width - (bar.repeatEnd ? SIZES.repeatWidth : 4);
+  const placed = placeValues(bar, place.notesFrom + NOTE_GAP, endX + NOTE_GAP - SIZES.barPadding / 2);
   const yOf = (string: number) => heights.staveTop + (string - 1) * SIZES.lineGap;
   for (const one of placed) drawFrets(pen, one, yOf);
   drawRhythm(pen, bar, placed, heights);
@@ -170,57 +182,3 @@ function drawNotes(context: RenderContext, pen: Pen, { bar, stave, staff, frame 
 
 /** From where notes may start to the centre of the first fret. Pixels. */
 const NOTE_GAP = 12;
-
-/** A thick and a thin line with two dots, right of clef and tab word where a system begins with it. */
-function drawRepeatStart(pen: Pen, x: number, { top, strings, staff, staffTop }: Frame): void {
-  const height = (strings - 1) * SIZES.lineGap;
-  for (const [from, size, gap] of [
-    [top, height, SIZES.lineGap] as const,
-    ...(staff ? [[staffTop, 40, 10] as const] : []),
-  ]) {
-    pen.line({ x: x + 2, y: from }, { x: x + 2, y: from + size }, 3.5);
-    pen.line({ x: x + 6, y: from }, { x: x + 6, y: from + size }, 1);
-    for (const turn of [-1, 1]) pen.dot({ x: x + 10.5, y: from + size / 2 + (turn * gap) / 2 }, 2);
-  }
-}
-
-function drawTabWord(pen: Pen, x: number, { top, strings }: Frame): void {
-  const middle = top + ((strings - 1) * SIZES.lineGap) / 2;
-  ['t', 'a', 'b'].forEach((letter, index) =>
-    pen.text(
-      letter,
-      { x: x + 13, y: middle + (index - 1) * 14 + 4 },
-      { anchor: 'middle', size: 15, weight: 600, soft: true },
-    ),
-  );
-}
-
-function drawMeter(pen: Pen, bar: ScoreBar, x: number, { top, strings, staff, staffTop }: Frame): void {
-  const [beats = '', unit = ''] = writeMeter(bar.meter).split('/');
-  const middle = top + ((strings - 1) * SIZES.lineGap) / 2;
-  for (const y of staff ? [middle, staffTop + 20] : [middle]) {
-    pen.text(beats, { x: x + 8, y: y - 2 }, { anchor: 'middle', size: 22, weight: 700 });
-    pen.text(unit, { x: x + 8, y: y + 17 }, { anchor: 'middle', size: 22, weight: 700 });
-  }
-}
-
-function drawBarWords(pen: Pen, bar: ScoreBar, x: number, width: number, { passes: y }: RowHeights): void {
-  const begins = [
-    bar.tempo === undefined ? '' : `♩ = ${bar.tempo}`,
-    bar.feel === 'swing' ? 'swing eighths' : bar.feel === 'straight' ? 'straight eighths' : '',
-  ].filter(Boolean);
-  if (begins.length > 0) pen.text(begins.join('  '), { x: x + 4, y }, { weight: 600 });
-  const repeats = bar.repeatEnd?.open ? `about ${bar.repeatEnd.times}×, to taste` : `${bar.repeatEnd?.times ?? ''}×`;
-  const labelWidth = repeats.length * 6;
-  if (bar.repeatEnd) pen.text(repeats, { x: x + width - labelWidth - 4, y }, { weight: 600 });
-  if (!bar.passes) return;
-  const { label, begins: opens, ends } = bar.passes;
-  const shift = begins.length > 0 ? 80 : 0;
-  const end = x + width - 4 - (bar.repeatEnd ? labelWidth + 6 : 0);
-  pen.line({ x: x + 3 + shift, y: y - 10 }, { x: end, y: y - 10 });
-  if (opens) {
-    pen.line({ x: x + 3 + shift, y: y - 10 }, { x: x + 3 + shift, y: y + 3 });
-    pen.text(label, { x: x + 7 + shift, y }, { weight: 600, size: SIZES.smallFont });
-  }
-  if (ends) pen.line({ x: end, y: y - 10 }, { x: end, y: y + 3 });
-}

@@ -29,6 +29,9 @@ interface System {
 /** Systems this far outside the window are drawn already, so that scrolling finds them there. Pixels. */
 const AHEAD_PIXELS = 400;
 
+/** So few systems are drawn without asking where they stand, which would hold up every keystroke. Our choice. */
+const FEW_SYSTEMS = 6;
+
 /** After so long without a change lines are broken anew, as if the page were opened. Milliseconds. */
 const SETTLE_MS = 1500;
 
@@ -110,6 +113,7 @@ export class TabView {
       if (there !== element) this.#root.insertBefore(element, there ?? null);
     });
     if (!anyNew) return;
+    if (this.#systems.length <= FEW_SYSTEMS) return this.#drawAll();
     let top = this.#root.getBoundingClientRect().top;
     for (const system of this.#systems) {
       const inSight = top < window.innerHeight && top + system.height > 0;

@@ -116,6 +116,7 @@ function renameTo(event: Event): void {
       <ShorthandEditor
         ref="editor"
         label="Fret shorthand"
+        :text-id="phrase.id"
         :text="text"
         :problems="reading.problems"
         :tuning="tuning"

@@ -3,9 +3,11 @@ import type { EditorView } from '@codemirror/view';
 import { readShorthand, touchNeck, type Meter, type Problem, type Span } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
-import { applyEdit, makeEditor, showProblems } from '../editor/index.ts';
+import { applyEdit, closeEditor, makeEditor, showProblems } from '../editor/index.ts';
 
 const props = defineProps<{
+  /** Names the text over the life of the page. */
+  textId: string;
   text: string;
   problems: readonly Problem[];
   label: string;
@@ -38,6 +40,7 @@ onMounted(() => {
     parent: root.value,
     text: props.text,
     label: props.label,
+    textId: props.textId,
     host: {
       readPhrase,
       playFrom: (span) => emit('playFrom', span),
@@ -54,7 +57,9 @@ onMounted(() => {
   });
   showProblems(view, props.problems);
 });
-onBeforeUnmount(() => view?.destroy());
+onBeforeUnmount(() => {
+  if (view) closeEditor(view, props.textId);
+});
 
 watch(
   () => props.text,

@@ -86,7 +86,7 @@ describe('typing', () => {
     const page = await stage.enter('mara');
     await openPhrase(page, /Copper Kettle/, 'Kettle riff');
     await page.getByRole('button', { name: 'Strike out Kettle riff' }).click();
-    await page.getByText('No phrase yet.').waitFor();
+    await page.getByText('No phrase yet.', { exact: true }).waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByRole('button', { name: 'Strike out Kettle riff' }).waitFor();
   });

@@ -95,7 +95,7 @@ export const demoSongs: readonly DemoSong[] = [
       {
         label: '1B',
         role: 'solo',
-        startSeconds: 41,
+        startSeconds: 28.4,
         bars: 4,
         phrases: [
           {
@@ -140,7 +140,7 @@ export const demoSongs: readonly DemoSong[] = [
         label: '1A',
         role: 'riff',
         startSeconds: 6,
-        bars: 4,
+        bars: 2,
         phrases: [
           {
             name: 'Kettle riff',
@@ -160,7 +160,7 @@ export const demoSongs: readonly DemoSong[] = [
       {
         label: '1B',
         role: 'fill',
-        startSeconds: 22,
+        startSeconds: 10,
         bars: 2,
         phrases: [{ name: 'The break', text: '/16 5Dh7p5 7A 5D 7D s9 7D /4 7DG 5DG | /2 0EAD - |' }],
       },
@@ -188,7 +188,7 @@ export const demoSongs: readonly DemoSong[] = [
         label: '1A',
         role: 'verse',
         startSeconds: 0,
-        bars: 4,
+        bars: 2,
         phrases: [
           {
             name: 'Rocking boat',

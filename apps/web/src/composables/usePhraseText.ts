@@ -34,6 +34,15 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     { immediate: true },
   );
 
+  // Saved by a desk of the same phrase that was left a moment ago: the version is ours.
+  watch(
+    () => phrase.value?.version,
+    () => {
+      const current = phrase.value;
+      if (current && current.text === text.value) version = Math.max(version, current.version);
+    },
+  );
+
   function open(): void {
     const current = phrase.value;
     state.value = 'saved';
@@ -88,13 +97,23 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
   function fail(error: unknown): void {
     if (error instanceof Unreachable) return schedule(RETRY_MS);
     if (error instanceof Refused && error.status === 409) {
+      const other = newer(error.current);
+      if (other?.text === text.value) return agree(other);
       state.value = 'stale';
-      theirs.value = newer(error.current);
+      theirs.value = other;
       return;
     }
     state.value = 'refused';
     const problem = error instanceof Refused ? error.problems[0]?.message : undefined;
     trouble.value = problem ?? (error instanceof Error ? error.message : 'It could not be saved.');
+  }
+
+  /** The newer text is this one, letter for letter. */
+  function agree(other: Phrase): void {
+    version = other.version;
+    localStorage.removeItem(draftKey(id));
+    state.value = 'saved';
+    saved(other);
   }
 
   /** Settles a text changed elsewhere: save mine over theirs, or show theirs. */
@@ -105,9 +124,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     theirs.value = undefined;
     if (choice === 'mine') return save();
     text.value = other.text;
-    localStorage.removeItem(draftKey(id));
-    state.value = 'saved';
-    saved(other);
+    agree(other);
   }
 
   onScopeDispose(() => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import { COMMON_TIME, eventsIn, readMeter, type Fix, type Span } from '@jam-ledger/core/notation';
+import { COMMON_TIME, eventsIn, readMeter, readShorthand, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
@@ -9,6 +9,8 @@ import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
 import { SHORTCUTS } from '../editor/index.ts';
 import AssignForm from '../parts/AssignForm.vue';
+import KeyList from '../parts/KeyList.vue';
+import LikenessNote from '../parts/LikenessNote.vue';
 import NeckBoard from '../parts/NeckBoard.vue';
 import PlayBar from '../parts/PlayBar.vue';
 import ProblemMargin from '../parts/ProblemMargin.vue';
@@ -24,14 +26,14 @@ const props = defineProps<{
   piece: Piece | undefined;
   assign: (body: PieceBody) => Promise<void>;
   rename: (phrase: Phrase, name: string) => Promise<void>;
+  /** Takes a saved phrase back into the song; called after this desk is gone, too, which an event would not be. */
+  keep: (phrase: Phrase) => void;
 }>();
-const emit = defineEmits<{ saved: [phrase: Phrase]; goPhrase: [by: 1 | -1] }>();
+const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
 
 const notices = useNotices();
 const editor = useTemplateRef('editor');
-const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), (phrase) =>
-  emit('saved', phrase),
-);
+const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
 const { reading, bars, tuning } = useReading(text, () => props.song);
 const key = computed(() => readKey(props.song.key) ?? OPEN_KEY);
 const meter = computed(() => readMeter(props.song.meter) ?? COMMON_TIME);
@@ -54,6 +56,18 @@ const { player, loop, countIn, playing, play, playFrom, loopOver } = useListenin
   }),
   false,
 );
+/** The phrases of the song before this one, for comparing. */
+const earlier = computed(() => {
+  const all = props.song.sections.flatMap((section) =>
+    section.phrases.map(({ id, name, text: typed }) => ({ id, name: `${section.label} ${name}`, typed })),
+  );
+  const before = all.slice(
+    0,
+    all.findIndex(({ id }) => id === props.phrase.id),
+  );
+  const options = { tuning: tuning.value, meter: meter.value };
+  return before.map(({ id, name, typed }) => ({ id, name, phrase: readShorthand(typed, options).phrase }));
+});
 /** Where the notes at the caret lie on the neck. */
 const underCaret = computed(() => {
   if (!withNeck.value || !caret.value) return [];
@@ -164,6 +178,12 @@ function renameTo(event: Event): void {
     </div>
     <aside class="margin">
       <ProblemMargin :problems="reading.problems" :text="text" @show="editor?.select($event)" @fix="apply" />
+      <LikenessNote
+        :phrase="reading.phrase"
+        :earlier="earlier"
+        :options="{ tuning, capo: song.capo, key }"
+        @open="emit('open', $event)"
+      />
       <hr />
       <section v-if="piece" aria-label="Practice piece">
         <h3>With {{ piece.student.name }}</h3>
@@ -172,17 +192,7 @@ function renameTo(event: Event): void {
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="song.tempo" :assign="assign" />
       <hr />
-      <details>
-        <summary>Keys</summary>
-        <dl class="keys">
-          <template v-for="[keys, what] in SHORTCUTS" :key="keys">
-            <dt>
-              <kbd>{{ keys }}</kbd>
-            </dt>
-            <dd>{{ what }}</dd>
-          </template>
-        </dl>
-      </details>
+      <KeyList :keys="SHORTCUTS" />
     </aside>
   </div>
 </template>
@@ -228,15 +238,6 @@ function renameTo(event: Event): void {
 }
 .switches input {
   accent-color: var(--cool);
-}
-.keys {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 0.2rem 0.5rem;
-  font-size: 0.85rem;
-}
-.keys dd {
-  margin: 0;
 }
 .state {
   font-size: 0.88rem;

@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
+import type { FormFix } from '@jam-ledger/core/form';
+import { COMMON_TIME, readMeter } from '@jam-ledger/core/notation';
+import { TUNINGS } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
+import FormMargin from '../parts/FormMargin.vue';
 import FormStrip from '../parts/FormStrip.vue';
 import PhraseList from '../parts/PhraseList.vue';
 import SectionForm from '../parts/SectionForm.vue';
@@ -80,13 +84,35 @@ async function assign(body: PieceBody): Promise<void> {
   });
 }
 
+function showSection(id: string): void {
+  chosenSection.value = id;
+}
+
+/** Mends the form as the margin offers it; the change can be taken back. */
+function mendForm({ sectionId, change }: FormFix): Promise<void> {
+  return notices.tell(async () => {
+    const mended = song.value?.sections.find(({ id }) => id === sectionId);
+    if (!mended || change.bars === undefined) return;
+    const { label, role, startSeconds, bars } = mended;
+    await store.changeSection(mended, { label, role, startSeconds, bars: change.bars });
+    notices.say(`${label} now has ${change.bars} bars.`, async () => {
+      const now = song.value?.sections.find(({ id }) => id === sectionId);
+      if (now) await store.changeSection(now, { label, role, startSeconds, bars });
+    });
+  });
+}
+
 /** To the phrase after (or before) the one on the desk, over the borders of sections. */
 function goPhrase(by: 1 | -1): void {
   const all = store.phrases;
-  const next = all[all.findIndex(({ id }) => id === phrase.value?.id) + by];
-  if (!next) return;
-  chosenSection.value = next.sectionId;
-  chosenPhrase.value = next.id;
+  openPhrase(all[all.findIndex(({ id }) => id === phrase.value?.id) + by]?.id);
+}
+
+function openPhrase(id: string | undefined): void {
+  const found = store.phrases.find((one) => one.id === id);
+  if (!found) return;
+  chosenSection.value = found.sectionId;
+  chosenPhrase.value = found.id;
 }
 
 async function rename(renamed: Phrase, name: string): Promise<void> {
@@ -124,7 +150,15 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
       :tempo="song.tempo"
       :meter="song.meter"
       :chosen="section?.id"
-      @choose="chosenSection = $event"
+      @choose="showSection"
+    />
+    <FormMargin
+      :sections="song.sections"
+      :tempo="song.tempo"
+      :meter="readMeter(song.meter) ?? COMMON_TIME"
+      :tuning="TUNINGS[song.tuning]"
+      @show="showSection"
+      @fix="mendForm"
     />
     <div class="desk">
       <aside class="left">
@@ -165,8 +199,9 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
         :piece="piecesByPhrase.get(phrase.id)"
         :assign="assign"
         :rename="rename"
-        @saved="store.keepPhrase"
+        :keep="store.keepPhrase"
         @go-phrase="goPhrase"
+        @open="openPhrase"
       />
       <p v-else class="soft start">
         {{

@@ -8,6 +8,7 @@ import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
+import TapTempo from './TapTempo.vue';
 
 const props = defineProps<{ setUp: SetUp; version: number; save: (change: SetUpChange) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
@@ -96,6 +97,7 @@ async function submit(): Promise<void> {
         :use-grouping="false"
       />
     </FieldRow>
+    <TapTempo @tempo="fields.tempo = $event" />
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <Button type="submit" size="small" :label="busy ? 'Keeping…' : 'Keep this set-up'" :disabled="busy" />

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { findAlike, sayLikeness, type CompareOptions, type KnownPhrase } from '@jam-ledger/core/likeness';
+import type { Phrase } from '@jam-ledger/core/notation';
+import { refDebounced } from '@vueuse/core';
+import { computed, toRef } from 'vue';
+
+const props = defineProps<{
+  phrase: Phrase;
+  /** Phrases written before this one. */
+  earlier: readonly KnownPhrase[];
+  options: CompareOptions;
+}>();
+const emit = defineEmits<{ open: [id: string] }>();
+
+/** Comparing waits for a pause in typing, milliseconds. Our choice. */
+const PAUSE_MS = 600;
+const MOST_SHOWN = 2;
+
+const settled = refDebounced(toRef(props, 'phrase'), PAUSE_MS);
+const alike = computed(() => findAlike(settled.value, props.earlier, props.options).slice(0, MOST_SHOWN));
+</script>
+
+<template>
+  <section v-if="alike.length > 0" class="likeness" aria-label="Likeness">
+    <p v-for="found in alike" :key="found.id">
+      {{ sayLikeness(found) }}
+      <button type="button" @click="emit('open', found.id)">Show it</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.likeness {
+  border-left: 3px solid var(--cool);
+  padding-left: 0.6rem;
+  margin-top: 0.7rem;
+}
+button {
+  all: unset;
+  cursor: pointer;
+  color: var(--cool);
+  text-decoration: underline;
+}
+button:focus-visible {
+  outline: 2px solid var(--focus);
+}
+</style>

@@ -1,5 +1,5 @@
 /**
- * Three suites: the core and contract (no server), the server through HTTP against real PostgreSQL, and the
+ * Four suites: the core and contract (no server), the web application’s reckoning, the server through HTTP against real PostgreSQL, and the
  * built application in a real browser.
  */
 const shared = {
@@ -19,6 +19,7 @@ export default {
   testTimeout: 60_000,
   projects: [
     { ...shared, displayName: 'core', roots: ['<rootDir>/packages'], testPathIgnorePatterns: ['/dist/'] },
+    { ...shared, displayName: 'web', roots: ['<rootDir>/apps/web/test'] },
     { ...shared, displayName: 'e2e', roots: ['<rootDir>/e2e'], testEnvironment: 'node' },
     { ...shared, displayName: 'server', roots: ['<rootDir>/apps/server'], testPathIgnorePatterns: ['/dist/'] },
   ],

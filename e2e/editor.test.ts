@@ -187,13 +187,14 @@ describe('what nobody should paste', () => {
     await page.locator('[data-ready="true"] svg').first().waitFor();
     await page.keyboard.type(' 9B');
     await page.keyboard.press('Control+a');
-    const drafts = await page.evaluate(() =>
-      Object.values({ ...localStorage }).filter((one) => typeof one === 'string'),
+    const draft = await page.evaluate(
+      (start) => {
+        const keys = Array.from({ length: localStorage.length }, (_, index) => localStorage.key(index) ?? '');
+        return keys.some((key) => localStorage.getItem(key)?.startsWith(start));
+      },
+      pasted.slice(0, 1000),
     );
-    expect(
-      drafts.some((draft) => String(draft).startsWith(pasted.slice(0, 1000))) ||
-        (await text()).startsWith(pasted.slice(0, 20)),
-    ).toBe(true);
+    expect(draft || (await text()).startsWith(pasted.slice(0, 20))).toBe(true);
     await write('/8 5G');
     expect(await text()).toBe('/8 5G');
   });

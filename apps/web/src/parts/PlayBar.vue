@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import { ref } from 'vue';
+import LevelSlide from './LevelSlide.vue';
 
 defineProps<{ playing: boolean; counting: boolean; bpm: number; disabled: boolean; hasChords: boolean }>();
 const loop = defineModel<boolean>('loop', { required: true });
@@ -24,42 +25,9 @@ const caution = ref(false);
     />
     <label class="tick"><input v-model="countIn" type="checkbox" /> count-in</label>
     <label class="tick"><input v-model="loop" type="checkbox" /> loop</label>
-    <label class="slide">
-      guitar
-      <input
-        v-model.number="level"
-        type="range"
-        min="0"
-        max="1"
-        step="0.01"
-        @focus="caution = true"
-        @blur="caution = false"
-      />
-    </label>
-    <label class="slide">
-      click
-      <input
-        v-model.number="clickLevel"
-        type="range"
-        min="0"
-        max="1"
-        step="0.01"
-        @focus="caution = true"
-        @blur="caution = false"
-      />
-    </label>
-    <label v-if="hasChords" class="slide">
-      bass and chords
-      <input
-        v-model.number="backingLevel"
-        type="range"
-        min="0"
-        max="1"
-        step="0.01"
-        @focus="caution = true"
-        @blur="caution = false"
-      />
-    </label>
+    <LevelSlide v-model="level" label="guitar" @touched="caution = $event" />
+    <LevelSlide v-model="clickLevel" label="click" @touched="caution = $event" />
+    <LevelSlide v-if="hasChords" v-model="backingLevel" label="bass and chords" @touched="caution = $event" />
     <span v-if="caution || level > 0.8" class="soft caution"
       >Keep it at a level you can talk over; long loud listening harms the ears.</span
     >
@@ -79,15 +47,10 @@ const caution = ref(false);
   background: var(--paper);
   z-index: 3;
 }
-.tick,
-.slide {
+.tick {
   display: inline-flex;
   gap: 0.35rem;
   align-items: center;
-}
-.slide input {
-  width: 6rem;
-  accent-color: var(--cool);
 }
 .tick input {
   accent-color: var(--cool);

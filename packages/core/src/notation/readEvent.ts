@@ -85,7 +85,7 @@ const PATTERNS = {
   finger: /f([1-4T])/y,
   mark: /q[imac]|qp(?![\dxb])|[mldu,!koqz]/y,
   slideOut: /[<>]/y,
-  value: /\/(64|32|16|[1248?g]|\d+)(\.{0,2})(t(?:1[02]|[35679])?)?/y,
+  value: /\/(\d+|[?g])(\.{0,2})(t(?:1[02]|[35679])?)?/y,
   times: /%(\d+)/y,
 } as const;
 

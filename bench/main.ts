@@ -1,5 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
+import { accuracyFigures } from './accuracy.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { readingFigures } from './reading.ts';
@@ -11,6 +12,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Notation', readingFigures],
   ['Typing', typingFigures],
   ['Sound', soundFigures],
+  ['Accuracy', accuracyFigures],
   ['Server', ledgerFigures],
 ];
 const only = process.argv[2]?.toLowerCase();

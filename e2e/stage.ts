@@ -71,10 +71,8 @@ export async function signIn(page: Page, signInName: string): Promise<void> {
   await page.getByRole('navigation').waitFor();
 }
 
-/** Starts the built server on a free port; another may be started over the same database. */
-export async function startServer(
-  databaseUrl: string,
-): Promise<{ readonly url: string; readonly server: ChildProcess }> {
+/** Starts the built server on a free port. */
+async function startServer(databaseUrl: string): Promise<{ readonly url: string; readonly server: ChildProcess }> {
   const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
     execArgv: [],
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
@@ -96,14 +94,11 @@ export async function startServer(
 }
 
 /** Stops a server and waits until it is gone. */
-export async function stopServer(server: ChildProcess): Promise<void> {
+async function stopServer(server: ChildProcess): Promise<void> {
   if (server.exitCode !== null) return;
-  const ended = new Promise((done) => server.once('exit', done));
-  server.removeAllListeners('exit');
-  server.once('exit', () => undefined);
   const gone = new Promise((done) => server.once('close', done));
   server.kill('SIGTERM');
-  await Promise.race([ended, gone]);
+  await gone;
 }
 
 /** Waits until everything that is to be seen is drawn: fonts loaded, tab engraved, nothing moving. */

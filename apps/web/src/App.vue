@@ -1,17 +1,15 @@
 <script setup lang="ts">
-import { useLocalStorage, usePreferredDark } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
+import { useLook } from './composables/useLook.ts';
 import { useNotices, useSession } from './stores/index.ts';
 
 const session = useSession();
 const notices = useNotices();
 const router = useRouter();
 const route = useRoute();
-const prefersDark = usePreferredDark();
-const look = useLocalStorage<'light' | 'dark' | ''>('jam-look', '');
-const dark = computed(() => (look.value === '' ? prefersDark.value : look.value === 'dark'));
+const { chosen: look, dark } = useLook();
 watchEffect(() => {
   document.documentElement.dataset['look'] = dark.value ? 'dark' : 'light';
 });

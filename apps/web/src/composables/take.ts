@@ -94,6 +94,11 @@ export class Take {
     return this.#countInSeconds + this.#round + (this.#plan.loop ? 0 : 0.6);
   }
 
+  /** Pieces that the sound is rendered in, count-in included. */
+  get #count(): number {
+    return Math.ceil(this.#length / PIECE_SECONDS);
+  }
+
   async start(): Promise<void> {
     const { context, renderer } = audio();
     await context.resume();
@@ -151,15 +156,13 @@ export class Take {
 
   /** Pieces of one round after the count-in repeat when looping; the count-in is heard once. */
   #pieceIndex(): number | undefined {
-    const count = Math.ceil(this.#length / PIECE_SECONDS);
-    if (this.#scheduled < count) return this.#scheduled;
-    return this.#plan.loop ? this.#scheduled % count : undefined;
+    if (this.#scheduled < this.#count) return this.#scheduled;
+    return this.#plan.loop ? this.#scheduled % this.#count : undefined;
   }
 
   #nextAt(): number {
-    const count = Math.ceil(this.#length / PIECE_SECONDS);
-    const rounds = Math.floor(this.#scheduled / count);
-    const within = (this.#scheduled % count) * PIECE_SECONDS;
+    const rounds = Math.floor(this.#scheduled / this.#count);
+    const within = (this.#scheduled % this.#count) * PIECE_SECONDS;
     return this.#startAt + rounds * this.#round + within;
   }
 
@@ -167,8 +170,7 @@ export class Take {
     const piece = this.#pieces[index];
     if (!piece || this.#stopped) return false;
     const { context } = audio();
-    const count = Math.ceil(this.#length / PIECE_SECONDS);
-    const again = this.#scheduled >= count;
+    const again = this.#scheduled >= this.#count;
     const at = this.#nextAt();
     this.#scheduled += 1;
     // In a later round the count-in at the head of the first pieces is left out.

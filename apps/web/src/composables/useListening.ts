@@ -21,6 +21,8 @@ export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) 
   const loop = ref(loops);
   const countIn = ref(true);
   const playing = computed(() => player.cursor.value?.span);
+  /** Whether there is a harmony for bass and chords to follow. */
+  const hasChords = computed(() => toValue(what).phrase.items.some(({ kind }) => kind === 'harmony'));
 
   function start(stretch: Stretch, round = loop.value): Promise<void> {
     return player.play({ ...toValue(what), ...stretch, loop: round, countIn: countIn.value });
@@ -41,5 +43,5 @@ export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) 
     if (first && last) await start({ from: first.at, to: last.at + last.length }, true);
   }
 
-  return { player, loop, countIn, playing, play: () => start({}), playFrom, loopOver };
+  return { player, loop, countIn, playing, hasChords, play: () => start({}), playFrom, loopOver };
 }

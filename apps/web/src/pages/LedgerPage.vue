@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Piece, Student } from '@jam-ledger/contract';
-import { usePreferredDark, useLocalStorage } from '@vueuse/core';
 import Select from 'primevue/select';
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
+import { useLook } from '../composables/useLook.ts';
 import LedgerTable from '../parts/LedgerTable.vue';
 import { useLedger, useNotices, useSession } from '../stores/index.ts';
 
@@ -18,9 +18,7 @@ const route = useRoute();
 const router = useRouter();
 const students = ref<readonly Student[]>([]);
 const openId = ref<string>();
-const look = useLocalStorage('jam-look', '');
-const prefersDark = usePreferredDark();
-const dark = computed(() => (look.value === '' ? prefersDark.value : look.value === 'dark'));
+const { dark } = useLook();
 const open = computed(() => store.pieces.find(({ id }) => id === openId.value));
 const studentId = computed(() =>
   typeof route.params['studentId'] === 'string' && route.params['studentId'] !== ''

@@ -40,13 +40,12 @@ const meter = computed(() => readMeter(props.song.meter) ?? COMMON_TIME);
 const caret = ref<Span>();
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.song.tempo * percent.value) / 100));
-const hasChords = computed(() => reading.value.phrase.items.some(({ kind }) => kind === 'harmony'));
 const withStaff = useLocalStorage('jam-staff', false);
 const withNeck = useLocalStorage('jam-neck', true);
 const staff = computed(() =>
   withStaff.value ? { tuning: tuning.value, capo: props.song.capo, key: key.value } : undefined,
 );
-const { player, loop, countIn, playing, play, playFrom, loopOver } = useListening(
+const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,

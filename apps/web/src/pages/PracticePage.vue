@@ -49,7 +49,7 @@ const { reading, bars, tuning } = useReading(
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
 
-const { player, loop, countIn, playing, play } = useListening(
+const { player, loop, countIn, playing, hasChords, play } = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
@@ -59,7 +59,6 @@ const { player, loop, countIn, playing, play } = useListening(
   }),
   true,
 );
-const hasChords = computed(() => reading.value.phrase.items.some(({ kind }) => kind === 'harmony'));
 
 function choose(rung: number): void {
   bpm.value = rung;

@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
+import { hearingFigures } from './hearing.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { readingFigures } from './reading.ts';
@@ -12,6 +13,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Notation', readingFigures],
   ['Typing', typingFigures],
   ['Sound', soundFigures],
+  ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],
   ['Server', ledgerFigures],
 ];

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { openStage } from '../e2e/stage.ts';
+import { openStage, type Stage } from '../e2e/stage.ts';
 import { ms, ratio, timingOf, type Figure } from './measure.ts';
 import { longSolo } from './reading.ts';
 
@@ -11,10 +11,7 @@ const KEYS = [' ', '7', 'G', 'b', '1', ' ', '5', 'D', '~', 'Backspace', 'Backspa
 export async function typingFigures(): Promise<readonly Figure[]> {
   const stage = await openStage();
   try {
-    const page = await stage.enter('mara');
-    await page.goto('/songs');
-    await page.getByRole('link', { name: /Slow Tide/ }).click();
-    await page.locator('[data-ready="true"] svg').first().waitFor();
+    const page = await openPhrase(stage);
     const plain = await plainTyping(page);
     const short = await typing(page, '/8 5G 7Gb1r 5G 7D /4 7D~ - | '.repeat(8).trim());
     const long = await typing(page, longSolo());
@@ -42,13 +39,26 @@ export async function typingFigures(): Promise<readonly Figure[]> {
   }
 }
 
-/** The 95th percentile of some rounds of keys typed into the middle of a text. */
-async function typing(page: Page, text: string): Promise<number> {
-  const editor = page.getByRole('textbox', { name: 'Fret shorthand' });
-  await editor.click();
+/** The song desk of the demo, at a phrase. */
+export async function openPhrase(stage: Stage): Promise<Page> {
+  const page = await stage.enter('mara');
+  await page.goto('/songs');
+  await page.getByRole('link', { name: /Slow Tide/ }).click();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+  return page;
+}
+
+/** Replaces the text of the phrase, and waits until it is saved. */
+export async function write(page: Page, text: string): Promise<void> {
+  await page.getByRole('textbox', { name: 'Fret shorthand' }).click();
   await page.keyboard.press('Control+a');
   await page.keyboard.insertText(text);
   await page.getByText('saved', { exact: true }).waitFor();
+}
+
+/** The 95th percentile of some rounds of keys typed into the middle of a text. */
+async function typing(page: Page, text: string): Promise<number> {
+  await write(page, text);
   await typeRounds(page, 6);
   await watchTyping(page, '[data-ready], section[aria-label="Problems in the text"]');
   await typeRounds(page, 14);

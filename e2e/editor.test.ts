@@ -52,6 +52,34 @@ describe('writing fast', () => {
     expect(await text()).toBe('5G [ 7G]');
   });
 
+  test('a sign taken back leaves the rest of a long text on the page as it is', async () => {
+    await write(`5D~ ${'7G~ 5D '.repeat(60)}`);
+    await page.keyboard.press('Control+Home');
+    for (let step = 0; step < 3; step += 1) await page.keyboard.press('ArrowRight');
+    await page.evaluate(() => {
+      const content = document.querySelector('.cm-content');
+      const moved: MutationRecord[] = [];
+      Reflect.set(window, 'movedInText', moved);
+      if (content)
+        new MutationObserver((records) => moved.push(...records)).observe(content, { childList: true, subtree: true });
+    });
+    await page.keyboard.press('Backspace');
+    expect((await text()).slice(0, 8)).toBe('5D 7G~ 5');
+    const moved = await page.evaluate(() => (Reflect.get(window, 'movedInText') as unknown[]).length);
+    expect(moved).toBeGreaterThan(0);
+    expect(moved).toBeLessThan(20);
+  });
+
+  test('typing over a selection, and undoing it, goes in one step', async () => {
+    await write('5G 7G');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type('9');
+    expect(await text()).toBe('9');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+z');
+    expect(await text()).toBe('5G 7G');
+  });
+
   test('one key each: once more, up a fret, mute, repeat, bar line, and back again', async () => {
     await write('5D 7Gb1');
     await page.keyboard.press('Alt+r');

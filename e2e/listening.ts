@@ -30,3 +30,20 @@ export async function listen(page: Page): Promise<void> {
 export function heard(page: Page): Promise<Heard> {
   return page.evaluate(() => Reflect.get(window, 'heardSound') as Heard);
 }
+
+/** Notes as `firstSound` of the window, for every play, the milliseconds from the key to the moment the first buffer that is not silent is due. */
+export async function watchStarts(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    let pressed = 0;
+    document.addEventListener('keydown', ({ key }) => key === 'Enter' && (pressed = performance.now()), true);
+    const plain = Object.getOwnPropertyDescriptor(AudioBufferSourceNode.prototype, 'start');
+    AudioBufferSourceNode.prototype.start = function (when = 0, ...rest) {
+      const sounds = this.buffer?.getChannelData(0).some((sample) => Math.abs(sample) > 1e-4);
+      if (sounds && Reflect.get(window, 'firstSound') === undefined) {
+        const wait = Math.max(0, when - this.context.currentTime) * 1000;
+        Reflect.set(window, 'firstSound', performance.now() - pressed + wait);
+      }
+      Reflect.apply(plain?.value, this, [when, ...rest]);
+    };
+  });
+}

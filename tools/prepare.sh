@@ -27,7 +27,7 @@ need_postgres() { need_debian PostgreSQL postgresql 'ls /usr/lib/postgresql/*/bi
 need_chromium() { need_debian Chromium chromium 'command -v chromium'; }
 
 need_packages() {
-  wanted=$(sha256sum package-lock.json | cut -d' ' -f1)
+  wanted=$(cat package-lock.json patches/* | sha256sum | cut -d' ' -f1)
   if [ "$(cat node_modules/.jam-ledger-lock 2>/dev/null)" = "$wanted" ]; then return; fi
   say 'Installing the packages …'
   npm ci --no-audit --no-fund --loglevel=error >&2 || fail 'The packages could not be installed (npm ci failed).'

@@ -1,4 +1,12 @@
-import { readMeter, readShorthand, scoreOf, COMMON_TIME, type Reading, type ScoreBar } from '@jam-ledger/core/notation';
+import {
+  COMMON_TIME,
+  readMeter,
+  readShorthand,
+  scoreOf,
+  type Meter,
+  type Reading,
+  type ScoreBar,
+} from '@jam-ledger/core/notation';
 import { TUNINGS, type Tuning, type TuningName } from '@jam-ledger/core/pitch';
 import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue';
 
@@ -8,14 +16,29 @@ export interface ReadingSetUp {
   readonly meter: string;
 }
 
-/** A text read and laid out for the page, anew whenever it changes. */
-export function useReading(
-  text: MaybeRefOrGetter<string>,
-  setUp: MaybeRefOrGetter<ReadingSetUp>,
-): { reading: ComputedRef<Reading>; bars: ComputedRef<readonly ScoreBar[]>; tuning: ComputedRef<Tuning> } {
+/** A text read and laid out for the page. */
+export interface LiveReading {
+  readonly reading: ComputedRef<Reading>;
+  readonly bars: ComputedRef<readonly ScoreBar[]>;
+  readonly tuning: ComputedRef<Tuning>;
+  readonly meter: ComputedRef<Meter>;
+  /** Reads any text with the same set-up; the same text twice running is read once. */
+  readonly read: (text: string) => Reading;
+}
+
+/** A text read anew whenever it or the set-up changes. */
+export function useReading(text: MaybeRefOrGetter<string>, setUp: MaybeRefOrGetter<ReadingSetUp>): LiveReading {
   const tuning = computed(() => TUNINGS[toValue(setUp).tuning]);
   const meter = computed(() => readMeter(toValue(setUp).meter) ?? COMMON_TIME);
-  const reading = computed(() => readShorthand(toValue(text), { tuning: tuning.value, meter: meter.value }));
+  let last: { text: string; tuning: Tuning; meter: Meter; reading: Reading } | undefined;
+  const read = (asked: string): Reading => {
+    const known = last?.text === asked && last.tuning === tuning.value && last.meter === meter.value;
+    if (last && known) return last.reading;
+    const set = { tuning: tuning.value, meter: meter.value };
+    last = { text: asked, ...set, reading: readShorthand(asked, set) };
+    return last.reading;
+  };
+  const reading = computed(() => read(toValue(text)));
   const bars = computed(() => scoreOf(reading.value.phrase));
-  return { reading, bars, tuning };
+  return { reading, bars, tuning, meter, read };
 }

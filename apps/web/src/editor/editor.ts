@@ -1,9 +1,9 @@
 import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyField, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
-import { diagnosticCount, setDiagnostics, type Diagnostic } from '@codemirror/lint';
+import { diagnosticCount, setDiagnostics, setDiagnosticsEffect, type Diagnostic } from '@codemirror/lint';
 import { search, searchKeymap } from '@codemirror/search';
-import { EditorState, type EditorStateConfig } from '@codemirror/state';
+import { EditorState, type EditorStateConfig, type Extension, type Text } from '@codemirror/state';
 import { EditorView, keymap, placeholder } from '@codemirror/view';
 import type { Problem, Span } from '@jam-ledger/core/notation';
 import { completeShorthand, type Surroundings } from './completion.ts';
@@ -18,6 +18,8 @@ export interface EditorParts {
   readonly host: EditorHost;
   readonly surroundings: () => Surroundings;
   readonly typed: (text: string) => void;
+  /** What the reader says to a text; asked once for each change. */
+  readonly problemsOf: (text: string) => readonly Problem[];
   readonly moved: (caret: Span) => void;
   /** Names the text over the life of the page. */
   readonly textId: string;
@@ -61,6 +63,8 @@ function configOf(parts: EditorParts): EditorStateConfig {
       shorthandLanguage(),
       closeBrackets(),
       bracketMatching(),
+      typeWithoutTheBrowser,
+      underlineWithTheChange(parts.problemsOf),
       search({ top: true }),
       autocompletion({
         override: [(context) => completeShorthand(context, parts.surroundings())],
@@ -79,15 +83,51 @@ function configOf(parts: EditorParts): EditorStateConfig {
   };
 }
 
+/**
+ * Puts typed characters into the text directly. Left to the browser they would first be laid out by it, read back
+ * from the page, and laid out again with their colours; words that are composed (accents, other scripts) still are.
+ */
+const typeWithoutTheBrowser = EditorView.domEventHandlers({
+  beforeinput(event, view) {
+    const { data, inputType, isComposing } = event;
+    if (inputType !== 'insertText' || !data || isComposing || view.composing || view.state.readOnly) return false;
+    event.preventDefault();
+    const { from, to } = view.state.selection.main;
+    const insert = () => view.state.update(view.state.replaceSelection(data), TYPED);
+    if (view.state.facet(EditorView.inputHandler).some((handle) => handle(view, from, to, data, insert))) return true;
+    view.dispatch(insert());
+    return true;
+  },
+});
+
+const TYPED = { userEvent: 'input.type', scrollIntoView: true };
+
+/** Underlines the problems of a changed text in the same step, so that the line is drawn once. */
+function underlineWithTheChange(problemsOf: EditorParts['problemsOf']): Extension {
+  return EditorState.transactionExtender.of(({ docChanged, newDoc, startState }) => {
+    if (!docChanged) return null;
+    const problems = problemsOf(newDoc.toString());
+    if (problems.length === 0 && diagnosticCount(startState) === 0) return null;
+    return { effects: setDiagnosticsEffect.of(diagnosticsOf(problems, newDoc)) };
+  });
+}
+
 /** Underlines problems at their places. */
 export function showProblems(view: EditorView, problems: readonly Problem[]): void {
-  if (problems.length === 0 && diagnosticCount(view.state) === 0) return;
-  const { length } = view.state.doc;
-  const diagnostics = problems.map(({ span, severity, message }): Diagnostic => ({
-    from: Math.min(span.from, length),
-    to: Math.min(span.to, length),
+  view.dispatch(setDiagnostics(view.state, diagnosticsOf(problems, view.state.doc)));
+}
+
+function diagnosticsOf(problems: readonly Problem[], text: Text): Diagnostic[] {
+  return problems.map(({ span, severity, message }) => ({
+    ...underlinedPart(span, text),
     severity: severity === 'hint' ? 'info' : severity,
     message,
   }));
-  view.dispatch(setDiagnostics(view.state, diagnostics));
+}
+
+/** Of a problem that a whole bar has, its last item: the eye goes to the bar line, and what is typed stays calm. */
+function underlinedPart(span: Span, text: Text): Span {
+  const to = Math.min(span.to, text.length);
+  const from = Math.min(span.from, to);
+  return { from: from + Math.max(0, text.sliceString(from, to).search(/\S+\s*$/)), to };
 }

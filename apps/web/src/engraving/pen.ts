@@ -19,15 +19,24 @@ export interface TextLook {
 const GLYPH_PIXELS = 37;
 
 /**
- * Draws what the music library lacks. Everything is gathered as one piece of SVG and put into the page at once,
- * which is many times faster than element by element.
+ * Draws what the music library lacks. Everything is gathered as one piece of SVG and put into the page at once, all
+ * that looks alike as one element: the browser lays out a page of few elements many times faster.
+ * Patches of paper lie under all else that is drawn here.
  */
 export class Pen {
-  readonly #parts: string[] = [];
+  #patches = '';
+  /** Outlines by their look. */
+  readonly #paths = new Map<string, string>();
+  readonly #dots: string[] = [];
+  /** Words and signs by their look. */
+  readonly #texts = new Map<string, string>();
 
   /** All that was drawn, as the inside of an SVG element. */
   markup(): string {
-    return this.#parts.join('');
+    const patches = this.#patches && `<path d="${this.#patches}" fill="var(--page)" stroke="none"/>`;
+    const paths = [...this.#paths].map(([look, d]) => `<path d="${d}" ${look}/>`);
+    const texts = [...this.#texts].map(([look, inside]) => `<text ${look} stroke="none">${inside}</text>`);
+    return [patches, ...paths, ...this.#dots, ...texts].join('');
   }
 
   line(from: Point, to: Point, width = 1): void {
@@ -36,31 +45,26 @@ export class Pen {
 
   /** A line of the stave’s own colour. */
   rule(from: Point, to: Point): void {
-    this.#parts.push(`<path d="M${at(from)}L${at(to)}" stroke="var(--stave)" stroke-width="1.2" fill="none"/>`);
+    this.#draw(`M${at(from)}L${at(to)}`, 'stroke="var(--stave)" stroke-width="1.2" fill="none"');
   }
 
   dot({ x, y }: Point, radius: number): void {
-    this.#parts.push(`<circle cx="${n(x)}" cy="${n(y)}" r="${radius}" fill="var(--ink)" stroke="none"/>`);
+    this.#dots.push(`<circle cx="${n(x)}" cy="${n(y)}" r="${radius}" fill="var(--ink)" stroke="none"/>`);
   }
 
   /** A patch of paper over whatever lies there. */
   patch({ x, y }: Point, { width, height }: { width: number; height: number }): void {
-    this.#parts.push(
-      `<rect x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" fill="var(--page)" stroke="none"/>`,
-    );
+    this.#patches += `M${at({ x, y })}h${n(width)}v${n(height)}h${n(-width)}z`;
   }
 
   /** A sign of the music font, its left end at a place. */
-  glyph(sign: string, { x, y }: Point): void {
-    this.#parts.push(
-      `<text x="${n(x)}" y="${n(y)}" font-family="Bravura" font-size="${GLYPH_PIXELS}" fill="var(--ink)" stroke="none">${sign}</text>`,
-    );
+  glyph(sign: string, place: Point): void {
+    this.#write(sign, place, `font-family="Bravura" font-size="${GLYPH_PIXELS}" fill="var(--ink)"`);
   }
 
   dashes(from: Point, to: Point): void {
-    this.#parts.push(
-      `<path d="M${at(from)}L${at(to)}" stroke="var(--ink)" stroke-width="1" stroke-dasharray="2.75 2.25" fill="none"/>`,
-    );
+    const look = 'stroke="var(--ink)" stroke-width="1" stroke-dasharray="2.75 2.25" fill="none"';
+    this.#draw(`M${at(from)}L${at(to)}`, look);
   }
 
   /** An arc over (or, with a negative rise, under) two places. */
@@ -78,7 +82,7 @@ export class Pen {
   head({ x, y }: Point, up: boolean): void {
     const foot = y + (up ? 6 : -6);
     const d = `M${at({ x, y })}L${at({ x: x - 3.2, y: foot })}L${at({ x: x + 3.2, y: foot })}Z`;
-    this.#parts.push(`<path d="${d}" fill="var(--ink)" stroke="none"/>`);
+    this.#draw(d, 'fill="var(--ink)" stroke="none"');
   }
 
   /** Waves along a line; wider ones for a wide vibrato. */
@@ -93,16 +97,24 @@ export class Pen {
     this.#path(d, 1.3);
   }
 
-  text(text: string, { x, y }: Point, look: TextLook = {}): void {
+  text(text: string, place: Point, look: TextLook = {}): void {
     const { size = SIZES.markFont, weight = 500, italic = false, soft = false, anchor } = look;
     const style = `font-family="${FAMILY}" font-size="${size}" font-weight="${weight}"${italic ? ' font-style="italic"' : ''}`;
     const fill = soft ? 'var(--ink-soft)' : 'var(--ink)';
-    const where = `x="${n(x)}" y="${n(y)}"${anchor ? ` text-anchor="${anchor}"` : ''}`;
-    this.#parts.push(`<text ${where} ${style} fill="${fill}" stroke="none">${escaped(text)}</text>`);
+    this.#write(escaped(text), place, `${style} fill="${fill}"${anchor ? ` text-anchor="${anchor}"` : ''}`);
+  }
+
+  #write(inside: string, { x, y }: Point, look: string): void {
+    const before = this.#texts.get(look) ?? '';
+    this.#texts.set(look, `${before}<tspan x="${n(x)}" y="${n(y)}">${inside}</tspan>`);
   }
 
   #path(d: string, width: number): void {
-    this.#parts.push(`<path d="${d}" stroke="var(--ink)" stroke-width="${width}" fill="none"/>`);
+    this.#draw(d, `stroke="var(--ink)" stroke-width="${width}" fill="none"`);
+  }
+
+  #draw(d: string, look: string): void {
+    this.#paths.set(look, (this.#paths.get(look) ?? '') + d);
   }
 }
 

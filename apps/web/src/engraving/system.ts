@@ -56,12 +56,7 @@ export function systemHeight(plan: SystemPlan, options: SystemOptions): number {
 export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: SystemOptions): DrawnSystem {
   const { width, strings, staff } = options;
   const { room, top, bottom, staffTop, height } = heightsOf(plan, options);
-  const renderer = new Renderer(element, Renderer.Backends.SVG);
-  renderer.resize(width, height);
-  const context = renderer.getContext();
-  context.setFillStyle('var(--ink)');
-  context.setStrokeStyle('var(--ink)');
-  context.setBackgroundFillStyle('var(--page)');
+  const context = staff && contextOf(element, width, height);
   const heights = rowHeights(plan.rows, top, bottom, room.height);
   const pen = new Pen();
   const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
@@ -71,7 +66,9 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
     drawLink(pen, before ?? one, one, before === undefined);
   }
   drawSpans(pen, drawn, heights);
-  element.querySelector('svg')?.insertAdjacentHTML('beforeend', pen.markup());
+  const markup = tabLines(staveWidth(plan, staff), top, strings) + pen.markup();
+  if (context) element.querySelector('svg')?.insertAdjacentHTML('beforeend', markup);
+  else element.innerHTML = `<svg width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${markup}</svg>`;
   return {
     boxes: drawn.map(({ x, endX }) => ({
       x: x - 9,
@@ -82,17 +79,36 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
   };
 }
 
-function drawBars(context: RenderContext, pen: Pen, plan: SystemPlan, frame: Frame): readonly DrawnEvent[] {
-  const head = frame.staff ? clefPixels(frame.staff) : SIZES.clefWidth;
+/** Where the music library draws. */
+function contextOf(element: HTMLDivElement, width: number, height: number): RenderContext {
+  const renderer = new Renderer(element, Renderer.Backends.SVG);
+  renderer.resize(width, height);
+  const context = renderer.getContext();
+  context.setFillStyle('var(--ink)');
+  context.setStrokeStyle('var(--ink)');
+  context.setBackgroundFillStyle('var(--page)');
+  return context;
+}
+
+function headWidth(staff: StaffSetUp | undefined): number {
+  return staff ? clefPixels(staff) : SIZES.clefWidth;
+}
+
+function staveWidth({ widths }: SystemPlan, staff: StaffSetUp | undefined): number {
+  return widths.reduce((sum, width) => sum + width, headWidth(staff));
+}
+
+function drawBars(context: RenderContext | undefined, pen: Pen, plan: SystemPlan, frame: Frame): readonly DrawnEvent[] {
+  const head = headWidth(frame.staff);
   const widths = plan.bars.map((_, index) => (plan.widths[index] ?? 0) + (index === 0 ? head : 0));
-  drawStave(context, widths, frame);
   drawTabWord(pen, SIZES.sidePadding, frame);
   let x: number = SIZES.sidePadding;
   return plan.bars.flatMap((bar, index) => {
     const width = widths[index] ?? 0;
     const from = x + (index === 0 ? head : 0);
     const place: BarPlace = { x, width, notesFrom: notesFrom(bar, from) };
-    const staff = frame.staff && drawStaff(context, { bar, place, frame, setUp: frame.staff, first: index === 0 });
+    const staff =
+      context && frame.staff && drawStaff(context, { place, frame, setUp: frame.staff, first: index === 0 });
     if (staff && index === 0) pen.line({ x, y: frame.staffTop }, { x, y: frame.heights.staveBottom });
     drawBarLine(pen, bar, x + width, frame);
     if (bar.repeatStart) drawRepeatStart(pen, from, frame);
@@ -116,9 +132,20 @@ function notesFrom(bar: ScoreBar, from: number): number {
   return from + signs + SIZES.barPadding / 2 + firstExtra(bar);
 }
 
-/** The lines of the tab, one stave for the whole system; what parts the bars is drawn over it. */
-function drawStave(context: RenderContext, widths: readonly number[], { top, strings }: Frame): void {
-  const width = widths.reduce((sum, one) => sum + one, 0);
+/** Tab staves already drawn, by their size; the lines of a page are of few sizes. */
+const drawnStaves = new Map<string, string>();
+
+/** Forgotten when there are more, as while a window is drawn wider. Our choice. */
+const MOST_STAVES = 200;
+
+/** The lines of the tab, one stave for the whole system, as markup; what parts the bars is drawn over it. */
+function tabLines(width: number, top: number, strings: number): string {
+  const key = [width, top, strings].join();
+  const known = drawnStaves.get(key);
+  if (known !== undefined) return known;
+  if (drawnStaves.size >= MOST_STAVES) drawnStaves.clear();
+  const element = document.createElement('div');
+  const context = contextOf(element, width, top);
   const stave = new TabStave(SIZES.sidePadding, top, width, {
     numLines: strings,
     spacingBetweenLinesPx: SIZES.lineGap,
@@ -127,10 +154,12 @@ function drawStave(context: RenderContext, widths: readonly number[], { top, str
   });
   stave.setBegBarType(BarlineType.SINGLE).setEndBarType(BarlineType.NONE);
   inStaveColour(context, () => stave.setContext(context).draw());
+  const markup = element.querySelector('svg')?.innerHTML ?? '';
+  drawnStaves.set(key, markup);
+  return markup;
 }
 
 interface StaffPlace {
-  readonly bar: ScoreBar;
   readonly place: BarPlace;
   readonly frame: Frame;
   readonly setUp: StaffSetUp;
@@ -168,14 +197,18 @@ interface BarFrame {
   readonly frame: Frame;
 }
 
-function drawNotes(context: RenderContext, pen: Pen, { bar, place, staff, frame }: BarFrame): readonly DrawnEvent[] {
+function drawNotes(
+  context: RenderContext | undefined,
+  pen: Pen,
+  { bar, place, staff, frame }: BarFrame,
+): readonly DrawnEvent[] {
   const { heights } = frame;
   const endX = place.x + place.width - (bar.repeatEnd ? SIZES.repeatWidth : 4);
   const placed = placeValues(bar, place.notesFrom + NOTE_GAP, endX + NOTE_GAP - SIZES.barPadding / 2);
   const yOf = (string: number) => heights.staveTop + (string - 1) * SIZES.lineGap;
   for (const one of placed) drawFrets(pen, one, yOf);
   drawRhythm(pen, bar, placed, heights);
-  if (staff && frame.staff) drawStaffNotes(context, pen, { bar, placed, stave: staff, setUp: frame.staff });
+  if (context && staff && frame.staff) drawStaffNotes(context, pen, { bar, placed, stave: staff, setUp: frame.staff });
   const heads = placed.filter((one, index) => placed[index - 1]?.event !== one.event);
   return heads.map(({ event, x }, order) => ({ event, x, endX: heads[order + 1]?.x ?? endX, yOf }));
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import { COMMON_TIME, eventsIn, readMeter, readShorthand, type Fix, type Span } from '@jam-ledger/core/notation';
+import { eventsIn, readShorthand, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
@@ -34,9 +34,8 @@ const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>()
 const notices = useNotices();
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
-const { reading, bars, tuning } = useReading(text, () => props.song);
+const { reading, bars, tuning, meter, read } = useReading(text, () => props.song);
 const key = computed(() => readKey(props.song.key) ?? OPEN_KEY);
-const meter = computed(() => readMeter(props.song.meter) ?? COMMON_TIME);
 const caret = ref<Span>();
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.song.tempo * percent.value) / 100));
@@ -132,8 +131,8 @@ function renameTo(event: Event): void {
         :text-id="phrase.id"
         :text="text"
         :problems="reading.problems"
+        :read="read"
         :tuning="tuning"
-        :meter="meter"
         :capo="song.capo"
         :music-key="key"
         :frets="song.frets"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { EditorView } from '@codemirror/view';
-import { readShorthand, touchNeck, type Meter, type Problem, type Span } from '@jam-ledger/core/notation';
+import { touchNeck, type Problem, type Reading, type Span } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 import { applyEdit, closeEditor, makeEditor, showProblems } from '../editor/index.ts';
@@ -10,9 +10,10 @@ const props = defineProps<{
   textId: string;
   text: string;
   problems: readonly Problem[];
+  /** Reads the text as it is typed. */
+  read: (text: string) => Reading;
   label: string;
   tuning: Tuning;
-  meter: Meter;
   capo: number;
   musicKey: Key;
   frets: number;
@@ -31,8 +32,11 @@ let view: EditorView | undefined;
 
 /** The phrase as the text reads this very moment; the properties follow a moment later. */
 function readPhrase() {
-  return readShorthand(view?.state.doc.toString() ?? '', { tuning: props.tuning, meter: props.meter }).phrase;
+  return props.read(view?.state.doc.toString() ?? '').phrase;
 }
+
+/** The problems that are underlined just now. */
+let underlined: readonly Problem[] = [];
 
 onMounted(() => {
   if (!root.value) return;
@@ -53,9 +57,10 @@ onMounted(() => {
       return { phrase: readPhrase(), tuning, capo, key: musicKey, frets };
     },
     typed: (text) => emit('type', text),
+    problemsOf: (text) => (underlined = props.read(text).problems),
     moved: (span) => emit('caret', span),
   });
-  showProblems(view, props.problems);
+  underline(props.problems);
 });
 onBeforeUnmount(() => {
   if (view) closeEditor(view, props.textId);
@@ -68,12 +73,14 @@ watch(
     view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } });
   },
 );
-watch(
-  () => props.problems,
-  (problems) => {
-    if (view) showProblems(view, problems);
-  },
-);
+watch(() => props.problems, underline);
+
+/** Underlines problems, unless the change that made them has done so. */
+function underline(problems: readonly Problem[]): void {
+  if (!view || problems === underlined) return;
+  underlined = problems;
+  showProblems(view, problems);
+}
 
 /** Puts the caret on a stretch of the text, and the keyboard into it. */
 function select({ from, to }: Span): void {

@@ -87,8 +87,12 @@ async function processesWith(text: string): Promise<readonly string[]> {
 const REQUEST = {
   title: 'Kept Overnight',
   whose: '',
-  partsWanted: 'the riff',
-  partsNotWanted: '',
+  wanted: ['riff'],
+  notWanted: [],
+  rendition: 'recorded',
+  guitarMeant: 'the only guitar',
+  guitar: '',
+  followsId: null,
   wantedBy: null,
   remarks: '',
 };

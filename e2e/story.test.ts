@@ -22,11 +22,14 @@ describe('from the asking to the progress line', () => {
   step('the student asks for a song', async () => {
     await ferris.getByRole('link', { name: 'Requests' }).click();
     await ferris.getByRole('button', { name: 'Hand it in' }).click();
-    await ferris.getByText('This must not be empty.').nth(1).waitFor();
+    await ferris.getByText('This must not be empty.').waitFor();
+    await ferris.getByText('Name at least one.').waitFor();
     await ferris.getByLabel('Song', { exact: true }).fill('Harbour Bell Blues');
     await ferris.getByLabel('Whose it is').fill('The Low Tiders');
-    await ferris.getByLabel('Parts wanted').fill('the riff at 0:36');
-    await ferris.getByLabel('Parts not wanted').fill('the solo');
+    await ferris.getByLabel('Another part, in your words').fill('the riff at 0:36');
+    await ferris.getByRole('button', { name: 'Add', exact: true }).click();
+    await ferris.getByLabel('solo: not in').check();
+    await ferris.getByLabel('Your guitar').fill('21 frets');
     await ferris.getByLabel('Wanted by').fill(inDays(-3));
     await ferris.getByLabel('Remarks').fill('slowly, please');
     await ferris.getByRole('button', { name: 'Hand it in' }).click();
@@ -38,10 +41,18 @@ describe('from the asking to the progress line', () => {
     expect(await ferris.getByText('slowly, please').count()).toBe(1);
   });
 
-  step('the teacher accepts it and sets the song up', async () => {
+  step('the teacher agrees on the scope, begins the work and sets the song up', async () => {
     await mara.getByRole('link', { name: 'Requests' }).click();
     const slip = mara.getByRole('listitem').filter({ hasText: 'Harbour Bell Blues' });
-    await slip.getByRole('button', { name: 'Accept' }).click();
+    await slip.getByRole('button', { name: 'Agree on the scope' }).click();
+    const scope = slip.getByLabel('The scope, in one sentence');
+    expect(await scope.inputValue()).toBe('The riff at 0:36, as recorded; without solo.');
+    await scope.fill('The riff at 0:36 only, as recorded.');
+    await slip.getByRole('button', { name: 'Agreed', exact: true }).click();
+    await slip.getByText('The riff at 0:36 only, as recorded.').first().waitFor();
+    await ferris.reload();
+    await ferris.getByText('The riff at 0:36 only, as recorded.').first().waitFor();
+    await slip.getByRole('button', { name: 'Begin the work' }).click();
     await mara.getByRole('form', { name: 'Set-up' }).waitFor();
     await mara.getByRole('combobox', { name: 'Tuning' }).click();
     await mara.getByRole('option', { name: 'drop D' }).click();

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
-import { enterPeople, openServer, openTestStudio, REQUEST, tellStory, type TestServer } from './studio.ts';
+import { moveTo, enterPeople, openServer, openTestStudio, REQUEST, tellStory, type TestServer } from './studio.ts';
 
 let server: TestServer;
 let story: Awaited<ReturnType<typeof tellStory>>;
@@ -29,7 +29,7 @@ describe('who may what', () => {
     await tomas.get(`/api/pieces/${story.piece.id}`).expect(403);
     await tomas.post(`/api/pieces/${story.piece.id}/entries`).send(entry()).expect(403);
     await tomas.get(`/api/ledger?studentId=${story.request.student.id}`).expect(403);
-    await tomas.post(`/api/requests/${story.request.id}/state`).send({ version: 2, state: 'withdrawn' }).expect(403);
+    await tomas.post(`/api/requests/${story.request.id}/state`).send(moveTo(3, 'withdrawn')).expect(403);
     expect((await tomas.get('/api/requests').expect(200)).body).toEqual([]);
     expect((await tomas.get('/api/ledger').expect(200)).body.pieces).toEqual([]);
   });
@@ -67,7 +67,10 @@ describe('who may what', () => {
       .send({ name: 'x', text: '', version: 1, struck: false })
       .expect(404);
     await otto.get(`/api/ledger?studentId=${story.request.student.id}`).expect(404);
-    await otto.post(`/api/requests/${story.request.id}/state`).send({ version: 2, state: 'declined' }).expect(404);
+    await otto
+      .post(`/api/requests/${story.request.id}/state`)
+      .send(moveTo(3, 'declined', null, 'no'))
+      .expect(404);
     const olga = await server.signIn('olga');
     await olga.post(`/api/pieces/${story.piece.id}/entries`).send(entry()).expect(404);
   });
@@ -129,7 +132,7 @@ describe('bad input', () => {
 
   test('every text of a request that is too long is named', async () => {
     const { ines } = story;
-    const texts = ['title', 'whose', 'partsWanted', 'partsNotWanted', 'remarks'];
+    const texts = ['title', 'whose', 'guitar', 'remarks'];
     const body = { ...REQUEST, ...Object.fromEntries(texts.map((field) => [field, long])) };
     const answer = await ines.post('/api/requests').send(body).expect(422);
     expect(fieldsOf(answer.body)).toEqual(expect.arrayContaining(texts));
@@ -138,7 +141,11 @@ describe('bad input', () => {
   test.each([
     ['a title of nothing but spaces', { title: '   ' }, 'title'],
     ['an empty title', { title: '' }, 'title'],
-    ['no parts wanted', { partsWanted: '' }, 'partsWanted'],
+    ['no parts wanted', { wanted: [] }, 'wanted'],
+    ['a part of nothing but spaces', { wanted: ['  '] }, 'wanted.0'],
+    ['a part both in and out', { wanted: ['solo'], notWanted: ['solo'] }, 'notWanted'],
+    ['seventeen parts', { wanted: Array.from({ length: 17 }, (_, index) => `part ${index}`) }, 'wanted'],
+    ['an unknown version of the song', { rendition: 'dreamt' }, 'rendition'],
     ['a missing title', { title: undefined }, 'title'],
     ['a day in the past', { wantedBy: '2026-03-13' }, 'wantedBy'],
     ['a day that is none', { wantedBy: '2026-02-30' }, 'wantedBy'],

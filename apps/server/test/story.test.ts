@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { openTestStudio, REQUEST, tellStory, type TestServer } from './studio.ts';
+import { openTestStudio, REQUEST, SCOPE, moveTo, tellStory, type TestServer } from './studio.ts';
 
 let server: TestServer;
 beforeAll(async () => void (server = await openTestStudio()));
@@ -92,22 +92,86 @@ describe('undoing', () => {
     expect(given.body).toMatchObject({ id: piece.id, startBpm: 66, struck: false });
   });
 
-  test('a request is withdrawn by its student and asked again; an accepted one stays accepted', async () => {
+  test('a request is withdrawn by its student and asked again; one in work is not declined', async () => {
     const ines = await server.signIn('ines');
     const mara = await server.signIn('mara');
     const asked = await ines.post('/api/requests').send(REQUEST).expect(201);
-    const move = (version: number, state: string) => ({ version, state });
     const path = `/api/requests/${asked.body.id}/state`;
-    await mara.post(path).send(move(1, 'withdrawn')).expect(403);
-    await ines.post(path).send(move(1, 'accepted')).expect(403);
-    await ines.post(path).send(move(1, 'withdrawn')).expect(200);
-    await ines.post(path).send(move(2, 'asked')).expect(200);
-    const accepted = await mara.post(path).send(move(3, 'accepted')).expect(200);
-    expect(accepted.body.transcriptionId).toEqual(expect.any(String));
-    const refused = await mara.post(path).send(move(4, 'asked')).expect(422);
+    await mara.post(path).send(moveTo(1, 'withdrawn')).expect(403);
+    await ines
+      .post(path)
+      .send(moveTo(1, 'agreed', SCOPE))
+      .expect(403);
+    await ines.post(path).send(moveTo(1, 'withdrawn')).expect(200);
+    await ines.post(path).send(moveTo(2, 'asked')).expect(200);
+    await mara
+      .post(path)
+      .send(moveTo(3, 'agreed', SCOPE))
+      .expect(200);
+    const begun = await mara.post(path).send(moveTo(4, 'in work')).expect(200);
+    expect(begun.body.transcriptionId).toEqual(expect.any(String));
+    const refused = await mara
+      .post(path)
+      .send(moveTo(5, 'declined', null, 'no time'))
+      .expect(422);
     expect(refused.body.error.problems).toEqual([
-      { field: 'state', message: 'A request that is accepted cannot become asked.' },
+      { field: 'state', message: 'A request that is in work cannot become declined.' },
     ]);
+  });
+
+  test('the scope is agreed in one sentence, and every change stands in the history with who and when', async () => {
+    const ines = await server.signIn('ines');
+    const mara = await server.signIn('mara');
+    const asked = await ines.post('/api/requests').send(REQUEST).expect(201);
+    const path = `/api/requests/${asked.body.id}/state`;
+    const empty = await mara
+      .post(path)
+      .send(moveTo(1, 'agreed', ' '))
+      .expect(422);
+    expect(empty.body.error.problems[0].field).toBe('scope');
+    await mara.post(path).send(moveTo(1, 'declined')).expect(422);
+    await mara
+      .post(path)
+      .send(moveTo(1, 'agreed', SCOPE))
+      .expect(200);
+    const states = ['in work', 'to be checked', 'delivered', 'in practice', 'closed'];
+    for (const [index, state] of states.entries())
+      await mara
+        .post(path)
+        .send(moveTo(index + 2, state))
+        .expect(200);
+    const { body } = await ines.get('/api/requests').expect(200);
+    const seen = body.find(({ id }: { id: string }) => id === asked.body.id);
+    expect(seen.scope).toBe(SCOPE);
+    expect(seen.history.map(({ state, by }: { state: string; by: string }) => [state, by])).toEqual([
+      ['asked', 'ines'],
+      ['agreed', 'mara'],
+      ...states.map((state) => [state, 'mara']),
+    ]);
+    expect(seen.history[1]).toMatchObject({ note: SCOPE, at: expect.stringMatching(/^2026-03-14T/) });
+  });
+
+  test('more of a song is a request of its own that goes on in the same transcription', async () => {
+    const { ines, mara, request, songId } = await tellStory(server);
+    const tomas = await server.signIn('tomas');
+    const more = { ...REQUEST, wanted: ['rhythm'], notWanted: [], followsId: request.id };
+    await tomas.post('/api/requests').send(more).expect(403);
+    const two = await ines.post('/api/requests').send(more).expect(201);
+    expect(two.body).toMatchObject({ part: 2, followsId: request.id, scope: '', transcriptionId: songId });
+    const three = await ines
+      .post('/api/requests')
+      .send({ ...more, followsId: two.body.id })
+      .expect(201);
+    expect(three.body).toMatchObject({ part: 3, followsId: request.id });
+    const path = `/api/requests/${two.body.id}/state`;
+    await mara
+      .post(path)
+      .send(moveTo(1, 'agreed', 'The rhythm, too.'))
+      .expect(200);
+    const begun = await mara.post(path).send(moveTo(2, 'in work')).expect(200);
+    expect(begun.body.transcriptionId).toBe(songId);
+    const { body } = await ines.get('/api/requests').expect(200);
+    expect(body.find(({ id }: { id: string }) => id === request.id).scope).toBe(SCOPE);
   });
 });
 

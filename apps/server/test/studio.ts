@@ -85,19 +85,34 @@ export async function enterPeople(store: Store, studio: string, names: readonly 
 export const REQUEST = {
   title: 'Slow Tide',
   whose: 'The Brinewick Parade',
-  partsWanted: 'the lead',
-  partsNotWanted: 'the verses',
+  wanted: ['solo', 'that lick at 1:09'],
+  notWanted: ['rhythm'],
+  rendition: 'recorded',
+  guitarMeant: 'the first of two',
+  guitar: '22 frets',
+  followsId: null,
   wantedBy: '2026-05-01',
   remarks: 'slow version please',
 };
+
+/** The scope that the teacher of the tests agrees to. */
+export const SCOPE = 'The solo and the lick at 1:09, as recorded.';
+
+/** A move of a request. */
+export function moveTo(version: number, state: string, scope: string | null = null, reason = '') {
+  return { version, state, scope, reason };
+}
 
 /** Everything up to an assigned piece, as the story goes; gives the ids on the way. */
 export async function tellStory(server: TestServer) {
   const ines = await server.signIn('ines');
   const mara = await server.signIn('mara');
   const asked = await ines.post('/api/requests').send(REQUEST).expect(201);
-  const move = { version: asked.body.version, state: 'accepted' };
-  const accepted = await mara.post(`/api/requests/${asked.body.id}/state`).send(move).expect(200);
+  await mara
+    .post(`/api/requests/${asked.body.id}/state`)
+    .send(moveTo(1, 'agreed', SCOPE))
+    .expect(200);
+  const accepted = await mara.post(`/api/requests/${asked.body.id}/state`).send(moveTo(2, 'in work')).expect(200);
   const songId: string = accepted.body.transcriptionId;
   const section = await mara
     .post(`/api/transcriptions/${songId}/sections`)

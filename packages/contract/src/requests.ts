@@ -1,55 +1,178 @@
 import Joi from 'joi';
-import { dayFromToday, text, line, version } from './check.ts';
+import { dayFromToday, line, text, version } from './check.ts';
 
-/** Longest texts of a request, characters. */
-export const REQUEST_LIMITS = { title: 120, whose: 120, parts: 500, remarks: 2000 } as const;
+/** Longest texts of a request, characters; most parts in a list. */
+export const REQUEST_LIMITS = {
+  title: 120,
+  whose: 120,
+  part: 120,
+  parts: 16,
+  guitar: 120,
+  remarks: 2000,
+  scope: 400,
+  reason: 400,
+} as const;
 
-/** Asked: on the desk. Accepted: a transcription was begun. Declined: said no to. Withdrawn by the student. */
-export const REQUEST_STATES = ['asked', 'accepted', 'declined', 'withdrawn'] as const;
+/** The parts a song is usually asked for by; anything else is added in one’s own words. */
+export const USUAL_PARTS = ['riff', 'rhythm', 'lead fills', 'solo', 'intro', 'outro'] as const;
+
+/** Which playing of the song is meant. */
+export const RENDITIONS = ['recorded', 'live', 'either'] as const;
+/** One of the `RENDITIONS`. */
+export type Rendition = (typeof RENDITIONS)[number];
+
+/** Which guitar of the song is meant. */
+export const GUITARS_MEANT = ['the only guitar', 'the first of two', 'the second of two', 'blended into one'] as const;
+/** One of the `GUITARS_MEANT`. */
+export type GuitarMeant = (typeof GUITARS_MEANT)[number];
+
+/**
+ * Where a request stands. Asked: on the desk. Agreed: both know the scope. In work: a transcription was begun.
+ * To be checked, delivered, in practice, closed: as it goes on. Declined: said no to. Withdrawn by the student.
+ */
+export const REQUEST_STATES = [
+  'asked',
+  'agreed',
+  'in work',
+  'to be checked',
+  'delivered',
+  'in practice',
+  'closed',
+  'declined',
+  'withdrawn',
+] as const;
 /** One of the `REQUEST_STATES`. */
 export type RequestState = (typeof REQUEST_STATES)[number];
+
+/** Who may bring a request from one state into which others; every move has a way back. */
+export const REQUEST_MOVES: Readonly<
+  Record<'teacher' | 'student', Readonly<Partial<Record<RequestState, readonly RequestState[]>>>>
+> = {
+  teacher: {
+    asked: ['agreed', 'declined'],
+    agreed: ['in work', 'asked', 'declined'],
+    'in work': ['to be checked', 'agreed'],
+    'to be checked': ['delivered', 'in work'],
+    delivered: ['in practice', 'to be checked'],
+    'in practice': ['closed', 'delivered'],
+    closed: ['in practice'],
+    declined: ['asked'],
+  },
+  student: { asked: ['withdrawn'], withdrawn: ['asked'] },
+};
 
 /** What a student asks for. */
 export interface RequestBody {
   readonly title: string;
   readonly whose: string;
-  readonly partsWanted: string;
-  readonly partsNotWanted: string;
+  readonly wanted: readonly string[];
+  readonly notWanted: readonly string[];
+  readonly rendition: Rendition;
+  readonly guitarMeant: GuitarMeant;
+  /** The student’s own guitar, in words: frets, tremolo arm. */
+  readonly guitar: string;
   /** A day in the studio's zone, or null. */
   readonly wantedBy: string | null;
   readonly remarks: string;
+  /** The request this one adds to (“part two”), or null. */
+  readonly followsId: string | null;
+}
+
+const parts = () => Joi.array().items(line(REQUEST_LIMITS.part).optional()).max(REQUEST_LIMITS.parts).required();
+
+function wantedOf(body: unknown): readonly unknown[] {
+  const has = typeof body === 'object' && body !== null && 'wanted' in body;
+  return has && Array.isArray(body.wanted) ? body.wanted : [];
 }
 
 const fields = {
   title: line(REQUEST_LIMITS.title),
   whose: text(REQUEST_LIMITS.whose),
-  partsWanted: line(REQUEST_LIMITS.parts),
-  partsNotWanted: text(REQUEST_LIMITS.parts),
+  wanted: parts().min(1),
+  notWanted: parts().custom((out: readonly string[], helpers) => {
+    const ancestors: readonly unknown[] = helpers.state.ancestors;
+    const both = out.find((part) => wantedOf(ancestors[0]).includes(part));
+    return both === undefined ? out : helpers.error('parts.both', { part: both });
+  }),
+  rendition: Joi.string()
+    .valid(...RENDITIONS)
+    .required(),
+  guitarMeant: Joi.string()
+    .valid(...GUITARS_MEANT)
+    .required(),
+  guitar: text(REQUEST_LIMITS.guitar),
   wantedBy: dayFromToday(),
   remarks: text(REQUEST_LIMITS.remarks),
+  followsId: Joi.string().guid({ version: 'uuidv4' }).allow(null).required(),
 };
-/** Checks `RequestBody`; `context.today` keeps days in the past out. */
-export const requestSchema: Joi.ObjectSchema<RequestBody> = Joi.object<RequestBody, true>(fields);
+/** Checks `RequestBody`; `context.today` keeps days in the past out, and no part is both in and out. */
+export const requestSchema: Joi.ObjectSchema<RequestBody> = Joi.object<RequestBody>(fields);
 
 /** A move of a request from one state to another, and back as its undoing. */
 export interface RequestMove {
   readonly version: number;
   readonly state: RequestState;
+  /** Why, where it is declined; else a word for the history, perhaps empty. */
+  readonly reason: string;
+  /** The scope in one sentence, where it is agreed; null leaves it as it is. */
+  readonly scope: string | null;
 }
 /** Checks `RequestMove`. */
-export const requestMoveSchema: Joi.ObjectSchema<RequestMove> = Joi.object<RequestMove, true>({
+export const requestMoveSchema: Joi.ObjectSchema<RequestMove> = Joi.object<RequestMove>({
   version: version(),
   state: Joi.string()
     .valid(...REQUEST_STATES)
     .required(),
+  reason: Joi.when('state', {
+    is: 'declined',
+    then: line(REQUEST_LIMITS.reason),
+    otherwise: text(REQUEST_LIMITS.reason),
+  }),
+  scope: Joi.when('state', { is: 'agreed', then: line(REQUEST_LIMITS.scope), otherwise: Joi.valid(null).required() }),
 });
+
+/** One line of a request’s history. */
+export interface RequestEvent {
+  readonly at: string;
+  readonly by: string;
+  readonly state: RequestState;
+  /** The reason, or the scope that was agreed. */
+  readonly note: string;
+}
 
 /** A request as it stands. */
 export interface SongRequest extends RequestBody {
   readonly id: string;
   readonly version: number;
   readonly state: RequestState;
+  /** What was agreed, in one sentence; empty until then. */
+  readonly scope: string;
   readonly student: { readonly id: string; readonly name: string };
   readonly askedAt: string;
   readonly transcriptionId: string | null;
+  /** 1, or 2 for “part two” and so on. */
+  readonly part: number;
+  readonly history: readonly RequestEvent[];
+}
+
+const SAID_GUITARS: Readonly<Record<GuitarMeant, string>> = {
+  'the only guitar': '',
+  'the first of two': ', the first of two guitars',
+  'the second of two': ', the second of two guitars',
+  'blended into one': ', both guitars blended into one',
+};
+
+/** Proposes the scope of a request in one sentence, for the teacher to confirm or reword. */
+export function proposeScope(request: Pick<RequestBody, 'wanted' | 'notWanted' | 'rendition' | 'guitarMeant'>): string {
+  const { wanted, notWanted, rendition, guitarMeant } = request;
+  const played = rendition === 'either' ? '' : rendition === 'live' ? ', as played live' : ', as recorded';
+  const guitar = SAID_GUITARS[guitarMeant];
+  const without = notWanted.length === 0 ? '' : `; without ${listed(notWanted)}`;
+  const sentence = `${listed(wanted)}${played}${guitar}${without}.`;
+  return sentence.charAt(0).toUpperCase() + sentence.slice(1);
+}
+
+function listed(words: readonly string[]): string {
+  if (words.length < 2) return words.join('');
+  return `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
 }

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { proposeScope } from '@jam-ledger/contract';
 import { addPerson, addStudio, isEmpty, type Store } from '../store/index.ts';
 import {
   addPhrase,
@@ -36,6 +37,9 @@ export async function enterDemoStudio(store: Store, now: Date): Promise<string |
   });
 }
 
+/** What all requests of the demo have in common. */
+const ASKED = { rendition: 'recorded', followsId: null } as const;
+
 /** Keeps two servers from entering it twice. Our choice of number. */
 const DEMO_LOCK = 7_201_119;
 
@@ -70,18 +74,26 @@ class DemoStudio {
   async request(request: (typeof demoRequests)[number]): Promise<void> {
     const { student, askedDaysAgo, wantedInDays, ...rest } = request;
     const visit = await this.#visit(student, askedDaysAgo);
-    await askForSong(visit, { ...rest, wantedBy: this.#dayIn(visit, wantedInDays) });
+    await askForSong(visit, { ...rest, ...ASKED, wantedBy: this.#dayIn(visit, wantedInDays) });
   }
 
   async song({ student, askedDaysAgo, wantedInDays, setUp, sections, ...parts }: DemoSong): Promise<void> {
-    const { partsWanted, partsNotWanted, remarks } = parts;
     const { title, whose } = setUp;
     const asking = await this.#visit(student, askedDaysAgo);
     const wantedBy = wantedInDays === null ? null : this.#dayIn(asking, wantedInDays);
-    const request = await askForSong(asking, { title, whose, partsWanted, partsNotWanted, remarks, wantedBy });
+    const request = await askForSong(asking, { title, whose, ...parts, ...ASKED, wantedBy });
     const teacher = await this.#visit('mara', askedDaysAgo - 1);
-    const accepted = await moveRequest(teacher, request.id, { version: request.version, state: 'accepted' });
-    const { id, version, frets } = await showTranscription(teacher, accepted.transcriptionId ?? '');
+    let { version: seen, transcriptionId } = request;
+    for (const state of ['agreed', 'in work', 'to be checked', 'delivered', 'in practice'] as const) {
+      const scope = state === 'agreed' ? proposeScope(request) : null;
+      ({ version: seen, transcriptionId } = await moveRequest(teacher, request.id, {
+        version: seen,
+        state,
+        scope,
+        reason: '',
+      }));
+    }
+    const { id, version, frets } = await showTranscription(teacher, transcriptionId ?? '');
     await changeSetUp(teacher, id, { ...setUp, frets, version });
     for (const { phrases, ...section } of sections) {
       const { id: sectionId } = await addSection(teacher, id, section);

@@ -1,4 +1,4 @@
-import type { SectionBody, SetUp } from '@jam-ledger/contract';
+import type { GuitarMeant, SectionBody, SetUp } from '@jam-ledger/contract';
 
 /** One phrase of a made-up song, with the results posted for it. */
 export interface DemoPhrase {
@@ -20,8 +20,10 @@ export interface DemoSong {
   readonly student: string;
   readonly askedDaysAgo: number;
   readonly wantedInDays: number | null;
-  readonly partsWanted: string;
-  readonly partsNotWanted: string;
+  readonly wanted: readonly string[];
+  readonly notWanted: readonly string[];
+  readonly guitarMeant: GuitarMeant;
+  readonly guitar: string;
   readonly remarks: string;
   readonly setUp: Omit<SetUp, 'frets'>;
   readonly sections: readonly (SectionBody & { readonly phrases: readonly DemoPhrase[] })[];
@@ -33,8 +35,10 @@ export const demoSongs: readonly DemoSong[] = [
     student: 'ines',
     askedDaysAgo: 40,
     wantedInDays: 25,
-    partsWanted: 'the lead over the first two rounds',
-    partsNotWanted: 'the sung verses',
+    wanted: ['solo', 'lead fills'],
+    notWanted: ['rhythm'],
+    guitarMeant: 'the first of two',
+    guitar: '22 frets, no tremolo arm',
     remarks: 'For my sister’s boat launch. The slow version, please.',
     setUp: {
       title: 'Slow Tide at Crannoch Steps',
@@ -122,8 +126,10 @@ export const demoSongs: readonly DemoSong[] = [
     student: 'tomas',
     askedDaysAgo: 30,
     wantedInDays: 40,
-    partsWanted: 'the main riff and the break',
-    partsNotWanted: 'the keyboard part',
+    wanted: ['riff', 'the break'],
+    notWanted: ['the keyboard part'],
+    guitarMeant: 'blended into one',
+    guitar: '24 frets, tremolo arm',
     remarks: '',
     setUp: {
       title: 'Copper Kettle Reel',
@@ -170,8 +176,10 @@ export const demoSongs: readonly DemoSong[] = [
     student: 'pia',
     askedDaysAgo: 18,
     wantedInDays: null,
-    partsWanted: 'the picking pattern',
-    partsNotWanted: '',
+    wanted: ['the picking pattern'],
+    notWanted: [],
+    guitarMeant: 'the only guitar',
+    guitar: 'small one, 20 frets',
     remarks: 'Pia sings along, so not too fast.',
     setUp: {
       title: 'Lanterns on the Quay',
@@ -214,8 +222,10 @@ export const demoRequests = [
     askedDaysAgo: 6,
     title: 'The Weir Song',
     whose: 'Tallow & Pike',
-    partsWanted: 'intro and the two fills after the chorus',
-    partsNotWanted: 'the rhythm part, I know it',
+    wanted: ['intro', 'the two fills after the chorus'],
+    notWanted: ['rhythm'],
+    guitarMeant: 'the only guitar',
+    guitar: '21 frets',
     wantedInDays: 30,
     remarks: 'I used to play this thirty years ago.',
   },
@@ -224,8 +234,10 @@ export const demoRequests = [
     askedDaysAgo: 1,
     title: 'Night Ferry Stomp',
     whose: 'Nine Bells Late',
-    partsWanted: 'everything, with both solos',
-    partsNotWanted: '',
+    wanted: ['riff', 'rhythm', 'solo', 'the second solo'],
+    notWanted: [],
+    guitarMeant: 'blended into one',
+    guitar: '24 frets, tremolo arm',
     wantedInDays: 3,
     remarks: 'School concert on the day. Is that possible?',
   },

@@ -3,8 +3,9 @@ import { people } from './001-people.ts';
 import { songs } from './002-songs.ts';
 import { pieces } from './003-pieces.ts';
 import { service } from './004-service.ts';
+import { scope } from './005-scope.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service];
+export const migrations: readonly Migration[] = [people, songs, pieces, service, scope];

@@ -37,12 +37,25 @@ export class RequestModel extends StudioRow<RequestModel> {
   declare studentId: string;
   declare title: string;
   declare whose: string;
-  declare partsWanted: string;
-  declare partsNotWanted: string;
+  declare wanted: readonly string[];
+  declare notWanted: readonly string[];
+  declare rendition: string;
+  declare guitarMeant: string;
+  declare guitar: string;
+  declare scope: CreationOptional<string>;
+  declare followsId: string | null;
   declare wantedBy: string | null;
   declare remarks: string;
   declare state: CreationOptional<string>;
   declare askedAt: Date;
+}
+
+export class RequestEventModel extends StudioRow<RequestEventModel> {
+  declare requestId: string;
+  declare at: Date;
+  declare personId: string;
+  declare state: string;
+  declare note: string;
 }
 
 export class TranscriptionModel extends StudioRow<TranscriptionModel> {
@@ -101,6 +114,7 @@ export interface Models {
   readonly studios: ModelStatic<StudioModel>;
   readonly people: ModelStatic<PersonModel>;
   readonly requests: ModelStatic<RequestModel>;
+  readonly requestEvents: ModelStatic<RequestEventModel>;
   readonly transcriptions: ModelStatic<TranscriptionModel>;
   readonly sections: ModelStatic<SectionModel>;
   readonly phrases: ModelStatic<PhraseModel>;
@@ -112,6 +126,7 @@ export interface Models {
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
 const moment = () => ({ type: DataTypes.DATE, allowNull: false });
 const struck = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
@@ -150,14 +165,23 @@ export function defineModels(sequelize: Sequelize): Models {
         studentId: uuid(),
         title: text(),
         whose: text(),
-        partsWanted: text(),
-        partsNotWanted: text(),
+        wanted: json(),
+        notWanted: json(),
+        rendition: text(),
+        guitarMeant: text(),
+        guitar: text(),
+        scope: { ...text(), defaultValue: '' },
+        followsId: { type: DataTypes.UUID },
         wantedBy: { type: DataTypes.DATEONLY },
         remarks: text(),
         state: { ...text(), defaultValue: 'asked' },
         askedAt: moment(),
       },
       options('requests'),
+    ),
+    requestEvents: class extends RequestEventModel {}.init(
+      { ...row(), requestId: uuid(), at: moment(), personId: uuid(), state: text(), note: text() },
+      options('request_events'),
     ),
     transcriptions: class extends TranscriptionModel {}.init(
       {

@@ -1,6 +1,6 @@
 import type { Store } from './database.ts';
 
-/** A request with its student's name and the transcription begun for it. */
+/** A request with its student's name, the transcription begun for it, and which part of the whole it is. */
 export interface RequestRow {
   readonly id: string;
   readonly version: number;
@@ -8,13 +8,19 @@ export interface RequestRow {
   readonly studentName: string;
   readonly title: string;
   readonly whose: string;
-  readonly partsWanted: string;
-  readonly partsNotWanted: string;
+  readonly wanted: readonly string[];
+  readonly notWanted: readonly string[];
+  readonly rendition: string;
+  readonly guitarMeant: string;
+  readonly guitar: string;
+  readonly scope: string;
+  readonly followsId: string | null;
   readonly wantedBy: string | null;
   readonly remarks: string;
   readonly state: string;
   readonly askedAt: Date;
   readonly transcriptionId: string | null;
+  readonly part: number;
 }
 
 /** Requests of a studio, open ones first, by the day wanted; of one student, or the one with an id. */
@@ -25,14 +31,45 @@ export function findRequests(
 ): Promise<readonly RequestRow[]> {
   return store.rows<RequestRow>(
     `SELECT r.id, r.version, r.student_id AS "studentId", s.name AS "studentName", r.title, r.whose,
-            r.parts_wanted AS "partsWanted", r.parts_not_wanted AS "partsNotWanted",
+            r.wanted, r.not_wanted AS "notWanted", r.rendition, r.guitar_meant AS "guitarMeant", r.guitar,
+            r.scope, r.follows_id AS "followsId",
             r.wanted_by::text AS "wantedBy", r.remarks, r.state, r.asked_at AS "askedAt",
-            t.id AS "transcriptionId"
+            t.id AS "transcriptionId",
+            CASE WHEN r.follows_id IS NULL THEN 1 ELSE 1 + (
+              SELECT count(*)::int FROM requests e
+               WHERE e.studio_id = r.studio_id AND e.follows_id = r.follows_id AND (e.asked_at, e.id) <= (r.asked_at, r.id)
+            ) END AS part
        FROM requests r
        JOIN people s ON s.studio_id = r.studio_id AND s.id = r.student_id
-       LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = r.id
+       LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = coalesce(r.follows_id, r.id)
       WHERE r.studio_id = $1 AND ($2::uuid IS NULL OR r.student_id = $2) AND ($3::uuid IS NULL OR r.id = $3)
-      ORDER BY (r.state = 'asked') DESC, r.wanted_by NULLS LAST, r.asked_at, r.id`,
+      ORDER BY (r.state IN ('declined', 'withdrawn', 'closed')), (r.state = 'asked') DESC, r.wanted_by NULLS LAST,
+               r.asked_at, r.id`,
     [studioId, only.studentId ?? null, only.id ?? null],
+  );
+}
+
+/** One line of the history of a request. */
+export interface RequestEventRow {
+  readonly requestId: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly state: string;
+  readonly note: string;
+}
+
+/** The histories of some requests, oldest line first. */
+export function findRequestEvents(
+  store: Store,
+  studioId: string,
+  requestIds: readonly string[],
+): Promise<readonly RequestEventRow[]> {
+  return store.rows<RequestEventRow>(
+    `SELECT e.request_id AS "requestId", e.at, p.name AS by, e.state, e.note
+       FROM request_events e
+       JOIN people p ON p.studio_id = e.studio_id AND p.id = e.person_id
+      WHERE e.studio_id = $1 AND e.request_id = ANY ($2::uuid[])
+      ORDER BY e.line`,
+    [studioId, requestIds],
   );
 }

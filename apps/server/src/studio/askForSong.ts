@@ -1,16 +1,33 @@
 import type { RequestBody, SongRequest } from '@jam-ledger/contract';
-import { within } from '../store/index.ts';
+import { findOwn, within } from '../store/index.ts';
+import { found } from './keep.ts';
 import { showRequest } from './listRequests.ts';
+import { noteMove } from './moveRequest.ts';
 import { NotYours } from './trouble.ts';
-import type { Visit } from './visit.ts';
+import { requireOwn, type Visit } from './visit.ts';
 
-/** A student asks for a song. @throws NotYours for anybody else. */
+/**
+ * A student asks for a song, or for more of one already asked for: that is a request of its own, part two, with
+ * its own scope. @throws NotYours for anybody else; Unknown when there is no such request to follow.
+ */
 export async function askForSong(visit: Visit, body: RequestBody): Promise<SongRequest> {
   const { store, person, studio, now } = visit;
   if (person.role !== 'student') throw new NotYours('A request is made by a student, signed in as themselves.');
-  const row = await store.requests.create(
-    { ...body, studioId: studio.id, studentId: person.id, askedAt: now },
-    within(store),
-  );
-  return showRequest(visit, row.id);
+  const followsId = body.followsId && (await firstPart(visit, body.followsId));
+  return store.atOnce(async (inside) => {
+    const row = await inside.requests.create(
+      { ...body, followsId, studioId: studio.id, studentId: person.id, askedAt: now },
+      within(inside),
+    );
+    await noteMove({ ...visit, store: inside }, row.id, 'asked', '');
+    return showRequest({ ...visit, store: inside }, row.id);
+  });
+}
+
+/** The request with which the song began; a part three follows it, too. */
+async function firstPart(visit: Visit, id: string): Promise<string> {
+  const { store, studio } = visit;
+  const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
+  requireOwn(visit, request.studentId);
+  return request.followsId ?? request.id;
 }

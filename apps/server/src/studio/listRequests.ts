@@ -1,25 +1,47 @@
-import { REQUEST_STATES, type SongRequest } from '@jam-ledger/contract';
-import { findRequests, type RequestRow } from '../store/index.ts';
+import { GUITARS_MEANT, RENDITIONS, REQUEST_STATES, type RequestState, type SongRequest } from '@jam-ledger/contract';
+import { findRequestEvents, findRequests, type RequestEventRow, type RequestRow } from '../store/index.ts';
 import { found } from './keep.ts';
 import { teaches, type Visit } from './visit.ts';
 
 /** Every request of the studio for a teacher, their own for a student; open ones first, by the day wanted. */
 export async function listRequests(visit: Visit): Promise<readonly SongRequest[]> {
-  const only = teaches(visit) ? {} : { studentId: visit.person.id };
-  return (await findRequests(visit.store, visit.studio.id, only)).map(describe);
+  return describeAll(visit, teaches(visit) ? {} : { studentId: visit.person.id });
 }
 
 /** One request as it stands. @throws Unknown */
 export async function showRequest(visit: Visit, id: string): Promise<SongRequest> {
-  return describe(found((await findRequests(visit.store, visit.studio.id, { id }))[0]));
+  return found((await describeAll(visit, { id }))[0]);
 }
 
-function describe(row: RequestRow): SongRequest {
-  const { studentId, studentName, state, askedAt, ...rest } = row;
+async function describeAll(
+  { store, studio }: Visit,
+  only: { readonly studentId?: string; readonly id?: string },
+): Promise<readonly SongRequest[]> {
+  const rows = await findRequests(store, studio.id, only);
+  const ids = rows.map(({ id }) => id);
+  const events = await findRequestEvents(store, studio.id, ids);
+  return rows.map((row) =>
+    describe(
+      row,
+      events.filter(({ requestId }) => requestId === row.id),
+    ),
+  );
+}
+
+function describe(row: RequestRow, events: readonly RequestEventRow[]): SongRequest {
+  const { studentId, studentName, state, askedAt, rendition, guitarMeant, ...rest } = row;
   return {
     ...rest,
-    state: REQUEST_STATES.find((known) => known === state) ?? 'asked',
+    state: knownState(state),
+    rendition: RENDITIONS.find((known) => known === rendition) ?? 'recorded',
+    guitarMeant: GUITARS_MEANT.find((known) => known === guitarMeant) ?? 'the only guitar',
     askedAt: askedAt.toISOString(),
     student: { id: studentId, name: studentName },
+    history: events.map(({ at, by, state: to, note }) => ({ at: at.toISOString(), by, state: knownState(to), note })),
   };
+}
+
+/** A state as the database keeps it. */
+export function knownState(state: string): RequestState {
+  return REQUEST_STATES.find((known) => known === state) ?? 'asked';
 }

@@ -1,40 +1,45 @@
-import type { RequestMove, RequestState, SongRequest } from '@jam-ledger/contract';
+import { REQUEST_MOVES, type RequestMove, type RequestState, type SongRequest } from '@jam-ledger/contract';
 import { findOwn, saveVersioned, within, type RequestModel, type Store } from '../store/index.ts';
 import { found, kept } from './keep.ts';
-import { showRequest } from './listRequests.ts';
+import { knownState, showRequest } from './listRequests.ts';
 import { Invalid, NotYours } from './trouble.ts';
 import { requireOwn, teaches, type Visit } from './visit.ts';
-
-/** Who may bring a request into which state; every move can be taken back, but an accepted one stays. */
-const MOVES: Readonly<Record<'teacher' | 'student', Readonly<Record<RequestState, readonly RequestState[]>>>> = {
-  teacher: { asked: ['accepted', 'declined'], declined: ['asked', 'accepted'], accepted: [], withdrawn: [] },
-  student: { asked: ['withdrawn'], withdrawn: ['asked'], accepted: [], declined: [] },
-};
 
 /** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
 const FIRST_SET_UP = { tuning: 'standard', capo: 0, key: '', tempo: 100, meter: '4/4', offsetCents: 0 } as const;
 
 /**
- * Accepts or declines a request (teacher), or withdraws it (student), or takes that back. Accepting begins
- * the transcription in the same step. @throws NotYours, Unknown, Stale, Invalid
+ * Brings a request into another state, as `REQUEST_MOVES` allows, and writes that into its history. Beginning the
+ * work begins the transcription in the same step, unless an earlier part of the same song has.
+ *
+ * @throws NotYours, Unknown, Stale, Invalid
  */
 export async function moveRequest(visit: Visit, id: string, move: RequestMove): Promise<SongRequest> {
   const { store, studio } = visit;
   const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
   requireOwn(visit, request.studentId);
   await store.atOnce(async (inside) => {
-    const { version, state } = move;
+    const { version, state, scope, reason } = move;
     const row = { studioId: studio.id, id, version };
     if (request.version === version) checkMove(visit, request, state);
-    await kept(await saveVersioned(inside, inside.requests, row, { state }), () => showRequest(visit, id));
-    if (state === 'accepted') await beginTranscription(inside, request);
+    const changes = scope === null ? { state } : { state, scope };
+    await kept(await saveVersioned(inside, inside.requests, row, changes), () => showRequest(visit, id));
+    await noteMove({ ...visit, store: inside }, id, state, scope ?? reason);
+    if (state === 'in work') await beginTranscription(inside, request);
   });
   return showRequest(visit, id);
 }
 
+/** Writes a line into the history of a request. */
+export async function noteMove(visit: Visit, requestId: string, state: RequestState, note: string): Promise<void> {
+  const { store, studio, person, now } = visit;
+  const line = { studioId: studio.id, requestId, at: now, personId: person.id, state, note };
+  await store.requestEvents.create(line, within(store));
+}
+
 function checkMove(visit: Visit, request: RequestModel, state: RequestState): void {
-  const from = (['asked', 'accepted', 'declined', 'withdrawn'] as const).find((known) => known === request.state);
-  const allowed = (who: keyof typeof MOVES) => MOVES[who][from ?? 'asked'].includes(state);
+  const from = knownState(request.state);
+  const allowed = (who: keyof typeof REQUEST_MOVES) => REQUEST_MOVES[who][from]?.includes(state) ?? false;
   if (allowed(teaches(visit) ? 'teacher' : 'student')) return;
   if (allowed(teaches(visit) ? 'student' : 'teacher'))
     throw new NotYours(teaches(visit) ? 'Only the student can withdraw a request.' : 'Only a teacher can decide this.');
@@ -42,7 +47,9 @@ function checkMove(visit: Visit, request: RequestModel, state: RequestState): vo
 }
 
 async function beginTranscription(store: Store, request: RequestModel): Promise<void> {
-  const { studioId, studentId, id: requestId, title, whose } = request;
+  const { studioId, studentId, title, whose } = request;
+  const requestId = request.followsId ?? request.id;
+  if (await store.transcriptions.findOne({ where: { studioId, requestId }, ...within(store) })) return;
   const student = found(await findOwn(store, store.people, { studioId, id: studentId }));
   await store.transcriptions.create(
     { ...FIRST_SET_UP, studioId, studentId, requestId, title, whose, frets: student.frets },

@@ -8,6 +8,16 @@ export function dayText(day: string, style: 'long' | 'short' = 'long'): string {
     : date.toLocaleString({ day: 'numeric', month: 'numeric' });
 }
 
+/** A moment on the clock of a zone, as the reader's locale writes it. */
+export function momentText(moment: string, zone: string): string {
+  return DateTime.fromISO(moment, { zone }).toLocaleString({
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+}
+
 /** Whole days from one day to another; negative when it lies before. */
 export function daysBetween(from: string, to: string): number {
   return Math.round(DateTime.fromISO(to).diff(DateTime.fromISO(from), 'days').days);

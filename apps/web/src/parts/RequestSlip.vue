@@ -1,40 +1,74 @@
 <script setup lang="ts">
-import { REQUEST_LIMITS, requestSchema, type RequestBody } from '@jam-ledger/contract';
+import { GUITARS_MEANT, RENDITIONS, REQUEST_LIMITS, requestSchema, type RequestBody } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
+import { useTemplateRef } from 'vue';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
+import PartsChoice from './PartsChoice.vue';
 
-const props = defineProps<{ today: string; ask: (body: RequestBody) => Promise<void> }>();
+const props = defineProps<{
+  today: string;
+  /** The song whose next part is asked for. */
+  more: { readonly id: string; readonly title: string; readonly whose: string; readonly guitar: string } | undefined;
+  ask: (body: RequestBody) => Promise<void>;
+}>();
+const emit = defineEmits<{ done: [] }>();
 
-const EMPTY: RequestBody = { title: '', whose: '', partsWanted: '', partsNotWanted: '', wantedBy: null, remarks: '' };
-const { fields, problems, trouble, busy, send, fill } = useForm(requestSchema, EMPTY, () => ({ today: props.today }));
+const choice = useTemplateRef('choice');
+const first: RequestBody = {
+  title: props.more?.title ?? '',
+  whose: props.more?.whose ?? '',
+  wanted: [],
+  notWanted: [],
+  rendition: 'recorded',
+  guitarMeant: 'the only guitar',
+  guitar: props.more?.guitar ?? '',
+  wantedBy: null,
+  remarks: '',
+  followsId: props.more?.id ?? null,
+};
+const { fields, problems, trouble, busy, send, fill } = useForm(requestSchema, first, () => ({ today: props.today }));
 
 async function submit(): Promise<void> {
-  if (await send(props.ask)) fill(EMPTY);
+  choice.value?.addOwn();
+  if (!(await send(props.ask))) return;
+  fill({ ...first, title: '', whose: '', followsId: null, guitar: fields.guitar });
+  emit('done');
 }
 </script>
 
 <template>
   <form class="slip" novalidate @submit.prevent="submit">
-    <h2>Ask for a song</h2>
+    <h2>{{ more ? 'Ask for more of it' : 'Ask for a song' }}</h2>
     <FieldRow v-slot="{ id, invalid }" label="Song" :problem="problems['title']">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" :maxlength="REQUEST_LIMITS.title" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Whose it is" hint="who plays it" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="REQUEST_LIMITS.whose" />
     </FieldRow>
-    <FieldRow
-      v-slot="{ id, invalid }"
-      label="Parts wanted"
-      hint="riff, solo, that lick at 1:09 …"
-      :problem="problems['partsWanted']"
-    >
-      <InputText :id="id" v-model="fields.partsWanted" :invalid="invalid" :maxlength="REQUEST_LIMITS.parts" />
+    <PartsChoice
+      ref="choice"
+      v-model:wanted="fields.wanted"
+      v-model:not-wanted="fields.notWanted"
+      :wanted-problem="problems['wanted'] ?? problems['wanted.0']"
+      :not-wanted-problem="problems['notWanted']"
+    />
+    <FieldRow v-slot="{ labelId, invalid }" label="Version" :problem="problems['rendition']">
+      <Select v-model="fields.rendition" :aria-labelledby="labelId" :options="[...RENDITIONS]" :invalid="invalid" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Parts not wanted" :problem="problems['partsNotWanted']">
-      <InputText :id="id" v-model="fields.partsNotWanted" :invalid="invalid" :maxlength="REQUEST_LIMITS.parts" />
+    <FieldRow v-slot="{ labelId, invalid }" label="Guitar meant" :problem="problems['guitarMeant']">
+      <Select
+        v-model="fields.guitarMeant"
+        :aria-labelledby="labelId"
+        :options="[...GUITARS_MEANT]"
+        :invalid="invalid"
+      />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Your guitar" hint="frets, tremolo arm" :problem="problems['guitar']">
+      <InputText :id="id" v-model="fields.guitar" :invalid="invalid" :maxlength="REQUEST_LIMITS.guitar" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Wanted by" hint="may stay open" :problem="problems['wantedBy']">
       <InputText
@@ -51,6 +85,7 @@ async function submit(): Promise<void> {
     </FieldRow>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <Button type="submit" :label="busy ? 'Handing it in…' : 'Hand it in'" :disabled="busy" />
+    <Button v-if="more" type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
   </form>
 </template>
 

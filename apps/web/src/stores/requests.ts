@@ -1,16 +1,15 @@
-import type { RequestBody, RequestState, SongRequest } from '@jam-ledger/contract';
+import { REQUEST_MOVES, type RequestBody, type RequestMove, type SongRequest } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '../api/index.ts';
 import { useNotices } from './notices.ts';
-
-/** Moves that can be taken back, and where to. */
-const BACK: Partial<Record<RequestState, RequestState>> = { declined: 'asked', withdrawn: 'asked' };
+import { useSession } from './session.ts';
 
 /** The requests one may see. */
 export const useRequests = defineStore('requests', () => {
   const requests = ref<readonly SongRequest[] | null>(null);
   const notices = useNotices();
+  const session = useSession();
 
   async function load(): Promise<void> {
     requests.value = await api.requests();
@@ -21,11 +20,16 @@ export const useRequests = defineStore('requests', () => {
     await load();
   }
 
-  async function move(request: SongRequest, state: RequestState): Promise<SongRequest> {
-    const moved = await api.moveRequest(request.id, { version: request.version, state });
+  /** Brings a request into a state, and offers the way back. */
+  async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<SongRequest> {
+    const moved = await api.moveRequest(request.id, { ...to, version: request.version });
     await load();
-    const back = BACK[state];
-    if (back) notices.say(`“${moved.title}” is ${state}.`, async () => void (await move(moved, back)));
+    const back = { state: request.state, reason: '', scope: null };
+    const ways = REQUEST_MOVES[session.isTeacher ? 'teacher' : 'student'][to.state] ?? [];
+    // A way back to “agreed” would ask for the scope again, and one to “declined” for the reason.
+    const simple = ways.includes(request.state) && !['agreed', 'declined'].includes(request.state);
+    const undo = simple ? async () => void (await move(moved, back)) : undefined;
+    notices.say(`“${moved.title}” is ${to.state}.`, undo);
     return moved;
   }
 

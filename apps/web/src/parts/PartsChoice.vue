@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { REQUEST_LIMITS, USUAL_PARTS } from '@jam-ledger/contract';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { computed, ref } from 'vue';
+
+defineProps<{ wantedProblem: string | undefined; notWantedProblem: string | undefined }>();
+const wanted = defineModel<readonly string[]>('wanted', { required: true });
+const notWanted = defineModel<readonly string[]>('notWanted', { required: true });
+
+const own = ref('');
+const parts = computed(() => [...new Set([...USUAL_PARTS, ...wanted.value, ...notWanted.value])]);
+
+function toggle(list: readonly string[], part: string): readonly string[] {
+  return list.includes(part) ? list.filter((one) => one !== part) : [...list, part];
+}
+
+/** A part is in, or not in, or not spoken of. */
+function choose(part: string, side: 'in' | 'out'): void {
+  if (side === 'in') {
+    notWanted.value = notWanted.value.filter((one) => one !== part);
+    wanted.value = toggle(wanted.value, part);
+  } else {
+    wanted.value = wanted.value.filter((one) => one !== part);
+    notWanted.value = toggle(notWanted.value, part);
+  }
+}
+
+function addOwn(): void {
+  const part = own.value.trim();
+  if (part === '') return;
+  if (!wanted.value.includes(part)) choose(part, 'in');
+  own.value = '';
+}
+
+/** What is typed and not added yet counts when the slip is handed in. */
+defineExpose({ addOwn });
+</script>
+
+<template>
+  <fieldset class="parts">
+    <legend>Parts</legend>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col" aria-label="part"></th>
+          <th scope="col">in</th>
+          <th scope="col">not in</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="part in parts" :key="part">
+          <th scope="row">{{ part }}</th>
+          <td>
+            <input
+              type="checkbox"
+              :checked="wanted.includes(part)"
+              :aria-label="`${part}: in`"
+              @change="choose(part, 'in')"
+            />
+          </td>
+          <td>
+            <input
+              type="checkbox"
+              :checked="notWanted.includes(part)"
+              :aria-label="`${part}: not in`"
+              @change="choose(part, 'out')"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="own">
+      <InputText
+        v-model="own"
+        aria-label="Another part, in your words"
+        placeholder="that lick at 1:09 …"
+        :maxlength="REQUEST_LIMITS.part"
+        @keydown.enter.prevent="addOwn"
+      />
+      <Button type="button" size="small" outlined label="Add" @click="addOwn" />
+    </div>
+    <p v-if="wantedProblem" class="problem" role="alert">{{ wantedProblem }}</p>
+    <p v-if="notWantedProblem" class="problem" role="alert">{{ notWantedProblem }}</p>
+  </fieldset>
+</template>
+
+<style scoped>
+.parts {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  min-width: 0;
+}
+legend {
+  font-weight: 600;
+  font-size: 0.92rem;
+  padding: 0;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  padding: 0.15rem 0.4rem;
+  border-bottom: 1px solid var(--rule);
+}
+th[scope='row'] {
+  text-align: left;
+  font-weight: 400;
+  width: 100%;
+  overflow-wrap: anywhere;
+}
+th[scope='col'] {
+  font-size: 0.85rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+  white-space: nowrap;
+}
+td {
+  text-align: center;
+}
+td input {
+  accent-color: var(--cool);
+  width: 1.1rem;
+  height: 1.1rem;
+}
+.own {
+  display: flex;
+  gap: 0.4rem;
+  margin-top: 0.4rem;
+}
+.own :deep(input) {
+  flex: 1;
+  min-width: 0;
+}
+.problem {
+  color: var(--warm);
+  font-size: 0.9rem;
+}
+</style>

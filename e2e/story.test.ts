@@ -57,13 +57,13 @@ describe('from the asking to the progress line', () => {
     await mara.getByRole('combobox', { name: 'Tuning' }).click();
     await mara.getByRole('option', { name: 'drop D' }).click();
     await mara.getByLabel('Key').fill('D');
-    await mara.getByLabel('Tempo').fill('900');
+    await mara.getByRole('spinbutton', { name: 'Tempo' }).fill('900');
     await mara.getByLabel('Meter').fill('4/5');
     await mara.getByLabel('Frets').fill('21');
     await mara.getByRole('button', { name: 'Keep this set-up' }).click();
     await mara.getByText('This is not a meter such as 4/4 or 6/8.').waitFor();
     await mara.getByLabel('Meter').fill('4/4');
-    await mara.getByLabel('Tempo').fill('112');
+    await mara.getByRole('spinbutton', { name: 'Tempo' }).fill('112');
     await mara.getByRole('button', { name: 'Keep this set-up' }).click();
     await mara.getByText('drop D · capo none · D · 112 bpm · 4/4 · 21 frets').waitFor();
   });

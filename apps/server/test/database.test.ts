@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readShorthand, readMeter } from '@jam-ledger/core/notation';
-import { isTuningName, TUNINGS } from '@jam-ledger/core/pitch';
+import { readTuning } from '@jam-ledger/core/pitch';
 import { demoSignIns, enterDemoStudio } from '../src/demo/index.ts';
 import { demoSongs } from '../src/demo/songs.ts';
 import { migrate, openStore } from '../src/store/index.ts';
@@ -10,7 +10,7 @@ import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 describe('the database', () => {
   test('goes forward, all the way back, and forward again', async () => {
     const url = await freshDatabase();
-    const all = ['001-people', '002-songs', '003-pieces', '004-service', '005-scope'];
+    const all = ['001-people', '002-songs', '003-pieces', '004-service', '005-scope', '006-form'];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, '002-songs')).toEqual(['001-people', '002-songs']);
     expect(await migrate(url, 'none')).toEqual([]);
@@ -59,7 +59,7 @@ describe('the demo studio', () => {
     for (const { setUp, sections } of demoSongs)
       for (const { name, text } of sections.flatMap(({ phrases }) => phrases)) {
         const meter = readMeter(setUp.meter);
-        const tuning = isTuningName(setUp.tuning) ? TUNINGS[setUp.tuning] : undefined;
+        const tuning = readTuning(setUp.tuning);
         const { problems } = readShorthand(text, { ...(meter && { meter }), ...(tuning && { tuning }) });
         expect([name, problems.map(({ message }) => message)]).toEqual([name, []]);
       }
@@ -81,7 +81,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '005-scope' });
+    expect(body).toEqual({ database: 'up', migration: '006-form' });
   });
 
   test('health says when the database is down', async () => {

@@ -1,7 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
-import { moveTo, enterPeople, openServer, openTestStudio, REQUEST, tellStory, type TestServer } from './studio.ts';
+import {
+  moveTo,
+  enterPeople,
+  openServer,
+  openTestStudio,
+  PHRASE,
+  REQUEST,
+  SECTION,
+  SET_UP,
+  tellStory,
+  type TestServer,
+} from './studio.ts';
 
 let server: TestServer;
 let story: Awaited<ReturnType<typeof tellStory>>;
@@ -14,6 +25,14 @@ afterAll(() => server.close());
 
 const fieldsOf = (body: { error: { problems: readonly { field: string }[] } }) =>
   body.error.problems.map(({ field }) => field);
+
+/** Sound bodies of what is done to a phrase. */
+const BODIES: Readonly<Record<string, object>> = {
+  mark: { version: 1, status: 'checked', against: 'the recording' },
+  alternates: {},
+  chosen: { version: 1 },
+  reference: { version: 1, to: null, movedFrets: 0 },
+};
 
 describe('who may what', () => {
   const entry = () => ({ id: randomUUID(), bpm: 84, outcome: 'clean', remark: '' });
@@ -41,10 +60,16 @@ describe('who may what', () => {
     await ines.get(`/api/transcriptions/${songId}`).expect(403);
     await ines
       .post(`/api/transcriptions/${songId}/sections`)
-      .send({ label: '1B', role: 'solo', startSeconds: 0, bars: 1 })
+      .send({ ...SECTION, label: '1B' })
       .expect(403);
-    await ines.post(`/api/sections/${section.id}/phrases`).send({ name: 'x', text: '' }).expect(403);
-    await ines.put(`/api/phrases/${phrase.id}`).send({ name: 'x', text: '', version: 1, struck: false }).expect(403);
+    for (const way of ['mark', 'alternates', 'chosen', 'reference'])
+      await ines.post(`/api/phrases/${phrase.id}/${way}`).send(BODIES[way]).expect(403);
+    await ines.get(`/api/phrases/${phrase.id}/revisions`).expect(403);
+    await ines.post(`/api/sections/${section.id}/phrases`).send(PHRASE).expect(403);
+    await ines
+      .put(`/api/phrases/${phrase.id}`)
+      .send({ ...PHRASE, version: 1, struck: false })
+      .expect(403);
     await ines
       .put(`/api/pieces/${piece.id}`)
       .send({ startBpm: 60, targetBpm: 61, version: 1, struck: false })
@@ -64,7 +89,7 @@ describe('who may what', () => {
     await otto.get(`/api/transcriptions/${story.songId}`).expect(404);
     await otto
       .put(`/api/phrases/${story.phrase.id}`)
-      .send({ name: 'x', text: '', version: 1, struck: false })
+      .send({ ...PHRASE, version: 1, struck: false })
       .expect(404);
     await otto.get(`/api/ledger?studentId=${story.request.student.id}`).expect(404);
     await otto
@@ -175,32 +200,51 @@ describe('bad input', () => {
     ['a meter that is none', { meter: '4/5' }, 'meter'],
     ['half a fret', { capo: 1.5 }, 'capo'],
     ['a long key', { key: long }, 'key'],
+    ['ten strings', { tuning: 'E1 A1 D2 G2 C3 F3 A3 D4 G4 C5' }, 'tuning'],
+    ['a recording of no length', { songSeconds: 0 }, 'songSeconds'],
+    ['a change to no meter', { changes: [{ atSeconds: 9, tempo: 90, meter: '4/7' }] }, 'changes.0.meter'],
+    ['a change before the song', { changes: [{ atSeconds: -9, tempo: 90, meter: '4/4' }] }, 'changes.0.atSeconds'],
+    [
+      'a rig note that ends before it begins',
+      { rig: [{ fromSeconds: 9, toSeconds: 3, note: 'x' }] },
+      'rig.0.toSeconds',
+    ],
+    ['an unknown layer', { studentLayer: 'choir' }, 'studentLayer'],
   ])('a set-up with %s', async (_name, wrong, field) => {
-    const setUp = {
-      title: 'T',
-      whose: '',
-      tuning: 'standard',
-      capo: 0,
-      key: '',
-      tempo: 90,
-      meter: '4/4',
-      frets: 22,
-      offsetCents: 0,
-    };
     const answer = await story.mara
       .put(`/api/transcriptions/${story.songId}`)
-      .send({ ...setUp, version: 1, ...wrong })
+      .send({ ...SET_UP, version: 1, ...wrong })
       .expect(422);
     expect(fieldsOf(answer.body)).toEqual([field]);
   });
 
   test('phrases and sections that are too long or negative are refused, and nothing of them is kept', async () => {
     const { mara, section, songId } = story;
-    const phrase = await mara.post(`/api/sections/${section.id}/phrases`).send({ name: long, text: long }).expect(422);
+    const phrase = await mara
+      .post(`/api/sections/${section.id}/phrases`)
+      .send({ ...PHRASE, name: long, text: long })
+      .expect(422);
     expect(fieldsOf(phrase.body)).toEqual(['name', 'text']);
-    const bad = { label: long, role: 'dance', startSeconds: -1, bars: 0 };
+    const bad = {
+      ...SECTION,
+      label: long,
+      role: ' ',
+      startSeconds: -1,
+      bars: 0,
+      times: -2,
+      passes: [{ pass: 'never', change: 'x' }],
+      jump: { to: 'nowhere', times: 1 },
+    };
     const answer = await mara.post(`/api/transcriptions/${songId}/sections`).send(bad).expect(422);
-    expect(fieldsOf(answer.body)).toEqual(['label', 'role', 'startSeconds', 'bars']);
+    expect(fieldsOf(answer.body)).toEqual([
+      'label',
+      'role',
+      'startSeconds',
+      'bars',
+      'times',
+      'passes.0.pass',
+      'jump.to',
+    ]);
     const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);
     expect(song.body.sections).toHaveLength(1);
     expect(song.body.sections[0].phrases).toHaveLength(1);

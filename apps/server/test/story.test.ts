@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { openTestStudio, REQUEST, SCOPE, moveTo, tellStory, type TestServer } from './studio.ts';
+import { openTestStudio, PHRASE, REQUEST, SCOPE, SECTION, moveTo, tellStory, type TestServer } from './studio.ts';
 
 let server: TestServer;
 beforeAll(async () => void (server = await openTestStudio()));
@@ -65,12 +65,19 @@ describe('undoing', () => {
   test('a phrase, a section and a piece can be struck out and put back', async () => {
     const { mara, songId, section, phrase, piece } = await tellStory(server);
     const { name, text } = phrase;
-    await mara.put(`/api/phrases/${phrase.id}`).send({ name, text, version: 1, struck: true }).expect(200);
+    const body = { ...PHRASE, name, text };
+    await mara
+      .put(`/api/phrases/${phrase.id}`)
+      .send({ ...body, version: 1, struck: true })
+      .expect(200);
     const without = await mara.get(`/api/transcriptions/${songId}`).expect(200);
     expect(without.body.sections[0].phrases).toEqual([]);
-    await mara.put(`/api/phrases/${phrase.id}`).send({ name, text, version: 2, struck: false }).expect(200);
-    const { label, role, startSeconds, bars } = section;
-    const change = { label, role, startSeconds, bars };
+    await mara
+      .put(`/api/phrases/${phrase.id}`)
+      .send({ ...body, version: 2, struck: false })
+      .expect(200);
+    const { startSeconds } = section;
+    const change = { ...SECTION, startSeconds };
     await mara
       .put(`/api/sections/${section.id}`)
       .send({ ...change, version: 1, struck: true })
@@ -179,7 +186,7 @@ describe('two at the same row', () => {
   test('a stale save is refused with the newer row, and the phrase keeps what was typed first', async () => {
     const { mara, phrase } = await tellStory(server);
     const save = (version: number, text: string) =>
-      mara.put(`/api/phrases/${phrase.id}`).send({ name: phrase.name, text, version, struck: false });
+      mara.put(`/api/phrases/${phrase.id}`).send({ ...PHRASE, name: phrase.name, text, version, struck: false });
     await save(1, '/8 5G').expect(200);
     const stale = await save(1, '/8 9G').expect(409);
     expect(stale.body.error).toMatchObject({ code: 'stale', current: { version: 2, text: '/8 5G' } });
@@ -190,7 +197,7 @@ describe('two at the same row', () => {
     const { mara, section } = await tellStory(server);
     const phrase = await mara
       .post(`/api/sections/${section.id}/phrases`)
-      .send({ name: 'Second', text: '7G' })
+      .send({ ...PHRASE, name: 'Second' })
       .expect(201);
     const assign = () => mara.post('/api/pieces').send({ phraseId: phrase.body.id, startBpm: 60, targetBpm: 120 });
     const statuses = (await Promise.all([assign(), assign()])).map(({ status }) => status);

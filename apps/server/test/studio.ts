@@ -95,6 +95,42 @@ export const REQUEST = {
   remarks: 'slow version please',
 };
 
+/** A sound section. */
+export const SECTION = {
+  label: '1A',
+  role: 'solo',
+  startSeconds: 0,
+  bars: 4,
+  times: 1,
+  open: false,
+  passes: [],
+  jump: null,
+};
+
+/** A sound phrase. */
+export const PHRASE = { name: 'Phrase', text: '7G', layer: 'lead', certainty: 'heard', reason: '' };
+
+/** A sound set-up. */
+export const SET_UP = {
+  title: 'T',
+  whose: '',
+  tuning: 'standard',
+  capo: 0,
+  key: '',
+  secondKey: '',
+  tempo: 90,
+  meter: '4/4',
+  feel: 'straight',
+  changes: [],
+  rig: [],
+  frets: 22,
+  scaleLengthMm: 648,
+  songSeconds: null,
+  offsetCents: 0,
+  pitchWay: 'tune the guitar',
+  studentLayer: 'lead',
+};
+
 /** The scope that the teacher of the tests agrees to. */
 export const SCOPE = 'The solo and the lick at 1:09, as recorded.';
 
@@ -116,11 +152,11 @@ export async function tellStory(server: TestServer) {
   const songId: string = accepted.body.transcriptionId;
   const section = await mara
     .post(`/api/transcriptions/${songId}/sections`)
-    .send({ label: '1A', role: 'solo', startSeconds: 17, bars: 4 })
+    .send({ ...SECTION, startSeconds: 17 })
     .expect(201);
   const phrase = await mara
     .post(`/api/sections/${section.body.id}/phrases`)
-    .send({ name: 'Opening', text: '/8 5G 7Gb1r 5G 7D' })
+    .send({ ...PHRASE, name: 'Opening', text: '/8 5G 7Gb1r 5G 7D' })
     .expect(201);
   const piece = await mara
     .post('/api/pieces')

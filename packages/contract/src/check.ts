@@ -43,7 +43,11 @@ const MESSAGES: Record<string, string> = {
   'array.max': 'At most {#limit} of these.',
   'parts.both': 'A part is either wanted or not: “{#part}” stands on both sides.',
   'meter.none': 'This is not a meter such as 4/4 or 6/8.',
-  'tuning.none': 'This tuning is not known here.',
+  'tuning.none':
+    'This is no tuning: name one, or write 4 to 9 open strings from the thickest with their octaves, such as C2 G2 D3 A3 E4.',
+  'number.greater': 'This must be after the start.',
+  'alternatives.types': 'This must be a pass, such as 2 or last.',
+  'alternatives.match': 'This must be a pass, such as 2 or last.',
   'ladder.order': 'The start tempo must not be above the target.',
 };
 
@@ -78,6 +82,13 @@ export function line(most: number): Joi.StringSchema {
   return keepable(most).custom((value: string, helpers) =>
     value.trim() === '' ? helpers.error('string.empty') : value,
   );
+}
+
+/** One of some words. */
+export function oneOf(words: readonly string[]): Joi.StringSchema {
+  return Joi.string()
+    .valid(...words)
+    .required();
 }
 
 /** An id of ours. */

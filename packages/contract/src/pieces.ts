@@ -2,7 +2,7 @@ import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
 import type { Medium, NextStep, Outcome, Standing } from '@jam-ledger/core/pieces';
 import Joi from 'joi';
 import { text, id, version } from './check.ts';
-import type { SetUp } from './transcriptions.ts';
+import type { SongBasics } from './transcriptions.ts';
 
 /** Longest remark on an entry, characters. */
 export const ENTRY_LIMITS = { remark: 500 } as const;
@@ -90,7 +90,7 @@ export interface Piece {
   readonly version: number;
   readonly struck: boolean;
   readonly student: { readonly id: string; readonly name: string };
-  readonly song: SetUp & { readonly id: string };
+  readonly song: SongBasics & { readonly id: string };
   readonly section: { readonly id: string; readonly label: string; readonly role: string };
   readonly phrase: { readonly id: string; readonly name: string; readonly text: string };
   readonly startBpm: number;

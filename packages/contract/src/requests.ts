@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { dayFromToday, line, text, version } from './check.ts';
+import { dayFromToday, line, oneOf, text, version } from './check.ts';
 
 /** Longest texts of a request, characters; most parts in a list. */
 export const REQUEST_LIMITS = {
@@ -80,7 +80,9 @@ export interface RequestBody {
 
 const parts = () => Joi.array().items(line(REQUEST_LIMITS.part).optional()).max(REQUEST_LIMITS.parts).required();
 
-function wantedOf(body: unknown): readonly unknown[] {
+/** The parts wanted, of the body in which a list stands. */
+function wantedOf(ancestors: unknown): readonly unknown[] {
+  const body: unknown = Array.isArray(ancestors) ? ancestors[0] : undefined;
   const has = typeof body === 'object' && body !== null && 'wanted' in body;
   return has && Array.isArray(body.wanted) ? body.wanted : [];
 }
@@ -90,16 +92,12 @@ const fields = {
   whose: text(REQUEST_LIMITS.whose),
   wanted: parts().min(1),
   notWanted: parts().custom((out: readonly string[], helpers) => {
-    const ancestors: readonly unknown[] = helpers.state.ancestors;
-    const both = out.find((part) => wantedOf(ancestors[0]).includes(part));
+    const wanted = wantedOf(helpers.state.ancestors);
+    const both = out.find((part) => wanted.includes(part));
     return both === undefined ? out : helpers.error('parts.both', { part: both });
   }),
-  rendition: Joi.string()
-    .valid(...RENDITIONS)
-    .required(),
-  guitarMeant: Joi.string()
-    .valid(...GUITARS_MEANT)
-    .required(),
+  rendition: oneOf(RENDITIONS),
+  guitarMeant: oneOf(GUITARS_MEANT),
   guitar: text(REQUEST_LIMITS.guitar),
   wantedBy: dayFromToday(),
   remarks: text(REQUEST_LIMITS.remarks),
@@ -120,9 +118,7 @@ export interface RequestMove {
 /** Checks `RequestMove`. */
 export const requestMoveSchema: Joi.ObjectSchema<RequestMove> = Joi.object<RequestMove>({
   version: version(),
-  state: Joi.string()
-    .valid(...REQUEST_STATES)
-    .required(),
+  state: oneOf(REQUEST_STATES),
   reason: Joi.when('state', {
     is: 'declined',
     then: line(REQUEST_LIMITS.reason),

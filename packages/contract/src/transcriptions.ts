@@ -1,33 +1,54 @@
 import { readMeter, TEMPO_RANGE } from '@jam-ledger/core/notation';
-import { TUNING_NAMES, type TuningName } from '@jam-ledger/core/pitch';
+import { readTuning } from '@jam-ledger/core/pitch';
 import Joi from 'joi';
-import { text, line, version } from './check.ts';
+import { id, line, oneOf, text, version } from './check.ts';
+import { LAYERS, type Layer, type Phrase } from './phrases.ts';
+import { SONG_LIMITS } from './songLimits.ts';
 
-/** Limits of a song's set-up, its sections and phrases. */
-export const SONG_LIMITS = {
-  title: 120,
-  whose: 120,
-  key: 24,
-  capo: { least: 0, most: 12 },
-  frets: { least: 12, most: 36 },
-  offsetCents: { least: -100, most: 100 },
-  label: 24,
-  startSeconds: { least: 0, most: 7200 },
-  bars: { least: 1, most: 999 },
-  phraseName: 80,
-  phraseText: 65_536,
-} as const;
+/** What a section usually is to the song; anything else is named in one’s own words. */
+export const SECTION_ROLES = [
+  'intro',
+  'verse',
+  'riff',
+  'pre-chorus',
+  'chorus',
+  'bridge',
+  'solo',
+  'fill',
+  'interlude',
+  'outro',
+] as const;
 
-/** What a section is to the song. */
-export const SECTION_ROLES = ['intro', 'verse', 'chorus', 'bridge', 'riff', 'fill', 'solo', 'outro', 'other'] as const;
-/** One of the `SECTION_ROLES`. */
-export type SectionRole = (typeof SECTION_ROLES)[number];
+/** How eighths and beats are felt. */
+export const FEELS = ['straight', 'swing', 'shuffle', 'counted in threes'] as const;
+/** One of the `FEELS`. */
+export type SongFeel = (typeof FEELS)[number];
 
-/** How a song is set up for one student. Tempo in quarter notes a minute. */
-export interface SetUp {
+/** What is done about a recording that stands off pitch. */
+export const PITCH_WAYS = ['tune the guitar', 'shift the playback'] as const;
+/** One of the `PITCH_WAYS`. */
+export type PitchWay = (typeof PITCH_WAYS)[number];
+
+/** A change of tempo and meter at a place of the recording. */
+export interface PaceChange {
+  readonly atSeconds: number;
+  readonly tempo: number;
+  readonly meter: string;
+}
+
+/** A note on the rig (pickup, pedals, amplifier) and where it holds; `toSeconds` null for the end of the song. */
+export interface RigNote {
+  readonly fromSeconds: number;
+  readonly toSeconds: number | null;
+  readonly note: string;
+}
+
+/** The set-up as far as a phrase needs it. Tempo in quarter notes a minute. */
+export interface SongBasics {
   readonly title: string;
   readonly whose: string;
-  readonly tuning: TuningName;
+  /** One of the tunings by name, or the open strings from the thickest, `C2 G2 D3 A3 E4`. */
+  readonly tuning: string;
   readonly capo: number;
   readonly key: string;
   readonly tempo: number;
@@ -37,21 +58,63 @@ export interface SetUp {
   readonly offsetCents: number;
 }
 
+/** How a song is set up for one student. */
+export interface SetUp extends SongBasics {
+  /** A second candidate where the key is in doubt; else empty. */
+  readonly secondKey: string;
+  readonly feel: SongFeel;
+  /** Changes of tempo and meter after the start. */
+  readonly changes: readonly PaceChange[];
+  readonly rig: readonly RigNote[];
+  readonly scaleLengthMm: number;
+  /** How long the recording is; null where nobody said. */
+  readonly songSeconds: number | null;
+  readonly pitchWay: PitchWay;
+  readonly studentLayer: Layer;
+}
+
+const between = ({ least, most }: { readonly least: number; readonly most: number }) =>
+  Joi.number().min(least).max(most).required();
+const count = (most: number) => Joi.number().integer().min(1).max(most);
+const meter = () =>
+  Joi.string()
+    .max(8)
+    .required()
+    .custom((value: string, helpers) => (readMeter(value) ? value : helpers.error('meter.none')));
+
 const setUp = {
   title: line(SONG_LIMITS.title),
   whose: text(SONG_LIMITS.whose),
   tuning: Joi.string()
-    .valid(...TUNING_NAMES)
-    .required(),
-  capo: Joi.number().integer().min(SONG_LIMITS.capo.least).max(SONG_LIMITS.capo.most).required(),
-  key: text(SONG_LIMITS.key),
-  tempo: Joi.number().min(TEMPO_RANGE.least).max(TEMPO_RANGE.most).required(),
-  meter: Joi.string()
-    .max(8)
+    .max(SONG_LIMITS.tuning)
     .required()
-    .custom((value: string, helpers) => (readMeter(value) ? value : helpers.error('meter.none'))),
-  frets: Joi.number().integer().min(SONG_LIMITS.frets.least).max(SONG_LIMITS.frets.most).required(),
-  offsetCents: Joi.number().min(SONG_LIMITS.offsetCents.least).max(SONG_LIMITS.offsetCents.most).required(),
+    .custom((value: string, helpers) => (readTuning(value) ? value : helpers.error('tuning.none'))),
+  capo: between(SONG_LIMITS.capo).integer(),
+  key: text(SONG_LIMITS.key),
+  secondKey: text(SONG_LIMITS.key),
+  tempo: between(TEMPO_RANGE),
+  meter: meter(),
+  feel: oneOf(FEELS),
+  changes: Joi.array()
+    .items(Joi.object({ atSeconds: between(SONG_LIMITS.startSeconds), tempo: between(TEMPO_RANGE), meter: meter() }))
+    .max(SONG_LIMITS.changes)
+    .required(),
+  rig: Joi.array()
+    .items(
+      Joi.object({
+        fromSeconds: between(SONG_LIMITS.startSeconds),
+        toSeconds: between(SONG_LIMITS.startSeconds).greater(Joi.ref('fromSeconds')).allow(null),
+        note: line(SONG_LIMITS.rigNote),
+      }),
+    )
+    .max(SONG_LIMITS.changes)
+    .required(),
+  frets: between(SONG_LIMITS.frets).integer(),
+  scaleLengthMm: between(SONG_LIMITS.scaleLengthMm),
+  songSeconds: between({ least: 1, most: SONG_LIMITS.startSeconds.most }).allow(null),
+  offsetCents: between(SONG_LIMITS.offsetCents),
+  pitchWay: oneOf(PITCH_WAYS),
+  studentLayer: oneOf(LAYERS),
 };
 
 /** Changes to a song's set-up, all fields together. */
@@ -59,29 +122,53 @@ export interface SetUpChange extends SetUp {
   readonly version: number;
 }
 /** Checks `SetUpChange`. */
-export const setUpSchema: Joi.ObjectSchema<SetUpChange> = Joi.object<SetUpChange, true>({
-  ...setUp,
-  version: version(),
-});
+export const setUpSchema: Joi.ObjectSchema<SetUpChange> = Joi.object<SetUpChange>({ ...setUp, version: version() });
+
+/** What is left out or replaced on one pass of a section, and how many bars that pass has where it has fewer. */
+export interface SectionPass {
+  readonly pass: number | 'last';
+  readonly change: string;
+  readonly bars?: number;
+}
 
 /** A section of a song. */
 export interface SectionBody {
   readonly label: string;
-  readonly role: SectionRole;
+  /** One of the `SECTION_ROLES`, or one’s own. */
+  readonly role: string;
   /** Where it starts in the recording, seconds. */
   readonly startSeconds: number;
   readonly bars: number;
+  /** How often it goes round; `open`: about so often, to the fade. */
+  readonly times: number;
+  readonly open: boolean;
+  readonly passes: readonly SectionPass[];
+  /** The earlier section that comes again after this one, and how often; null to go on. */
+  readonly jump: { readonly to: string; readonly times: number } | null;
 }
 const section = {
   label: line(SONG_LIMITS.label),
-  role: Joi.string()
-    .valid(...SECTION_ROLES)
+  role: line(SONG_LIMITS.label),
+  startSeconds: between(SONG_LIMITS.startSeconds),
+  bars: between(SONG_LIMITS.bars).integer(),
+  times: count(SONG_LIMITS.times).required(),
+  open: Joi.boolean().required(),
+  passes: Joi.array()
+    .items(
+      Joi.object({
+        pass: Joi.alternatives(count(SONG_LIMITS.times), Joi.valid('last')).required(),
+        change: line(SONG_LIMITS.passChange),
+        bars: count(SONG_LIMITS.bars.most),
+      }),
+    )
+    .max(SONG_LIMITS.passes)
     .required(),
-  startSeconds: Joi.number().min(SONG_LIMITS.startSeconds.least).max(SONG_LIMITS.startSeconds.most).required(),
-  bars: Joi.number().integer().min(SONG_LIMITS.bars.least).max(SONG_LIMITS.bars.most).required(),
+  jump: Joi.object({ to: id(), times: count(SONG_LIMITS.times).required() })
+    .allow(null)
+    .required(),
 };
 /** Checks `SectionBody`. */
-export const sectionSchema: Joi.ObjectSchema<SectionBody> = Joi.object<SectionBody, true>(section);
+export const sectionSchema: Joi.ObjectSchema<SectionBody> = Joi.object<SectionBody>(section);
 
 /** A changed section; `struck` takes it out, and puts it back. */
 export interface SectionChange extends SectionBody {
@@ -89,43 +176,11 @@ export interface SectionChange extends SectionBody {
   readonly struck: boolean;
 }
 /** Checks `SectionChange`. */
-export const sectionChangeSchema: Joi.ObjectSchema<SectionChange> = Joi.object<SectionChange, true>({
+export const sectionChangeSchema: Joi.ObjectSchema<SectionChange> = Joi.object<SectionChange>({
   ...section,
   version: version(),
   struck: Joi.boolean().required(),
 });
-
-/** A phrase: its name and its shorthand exactly as typed. */
-export interface PhraseBody {
-  readonly name: string;
-  readonly text: string;
-}
-const phrase = {
-  name: line(SONG_LIMITS.phraseName),
-  text: text(SONG_LIMITS.phraseText),
-};
-/** Checks `PhraseBody`. */
-export const phraseSchema: Joi.ObjectSchema<PhraseBody> = Joi.object<PhraseBody, true>(phrase);
-
-/** A changed phrase; `struck` takes it out, and puts it back. */
-export interface PhraseChange extends PhraseBody {
-  readonly version: number;
-  readonly struck: boolean;
-}
-/** Checks `PhraseChange`. */
-export const phraseChangeSchema: Joi.ObjectSchema<PhraseChange> = Joi.object<PhraseChange, true>({
-  ...phrase,
-  version: version(),
-  struck: Joi.boolean().required(),
-});
-
-/** A phrase as it stands. */
-export interface Phrase extends PhraseBody {
-  readonly id: string;
-  readonly version: number;
-  readonly sectionId: string;
-  readonly struck: boolean;
-}
 
 /** A section as it stands, with its phrases in order. */
 export interface Section extends SectionBody {

@@ -1,16 +1,24 @@
 import { describe, expect, test } from '@jest/globals';
+import { OPEN_KEY, TUNINGS } from '../src/pitch/index.ts';
+import { readShorthand } from '../src/notation/index.ts';
 import fc from 'fast-check';
 import {
   barsBetween,
   barSeconds,
+  barsFrom,
   checkForm,
   labelSections,
   MOST_ROUNDS,
   nextLabel,
+  pacesOf,
+  placeAt,
   playForm,
+  proposeLabels,
   readLabel,
+  secondsAfter,
   tempoFromStamps,
   tempoFromTaps,
+  timeForm,
   timeOfBar,
   type FormSection,
 } from '../src/form/index.ts';
@@ -204,8 +212,7 @@ describe('what does not agree', () => {
     phraseBars: readonly (readonly [string, number])[] = sections.map(({ id, bars }) => [id, bars]),
   ) => ({
     sections,
-    meter: FOUR,
-    bpm: 120,
+    paces: pacesOf({ bpm: 120, meter: FOUR }, []),
     phraseBars: new Map(phraseBars),
   });
   const codes = (...of: Parameters<typeof form>) => checkForm(form(...of)).map(({ code }) => code);
@@ -216,7 +223,7 @@ describe('what does not agree', () => {
 
   test('bars against the clock, with the numbers and the bars that would fit', () => {
     const [found] = checkForm(form([section('1A', 8), section('1B', 4, { startSeconds: 24 })]));
-    expect(found?.code).toBe('clock-against-bars');
+    expect(found?.code).toBe('gap');
     expect(found?.message).toBe(
       'From 1A to 1B are 24 s (± 1 s), but 8 bars at 120 bpm take 16 s; 8 bars in this time would be 76.8 to 83.5 bpm.',
     );
@@ -236,8 +243,31 @@ describe('what does not agree', () => {
     expect(codes([section('1A', 4, { jump: { to: '1A', times: 1e9 } })])).toEqual(['circle']);
   });
 
-  test('a section to the fade may last as long as it likes', () => {
-    expect(codes([section('1A', 4, { open: true }), section('1B', 4, { startSeconds: 90 })])).toEqual([]);
+  test('a section to the fade may last as long as it likes, but nothing comes after it', () => {
+    expect(codes([section('1A', 4, { open: true, times: 9 })])).toEqual([]);
+    const [found] = checkForm(
+      form([section('1A', 4, { open: true, times: 4 }), section('1B', 4, { startSeconds: 90 })]),
+    );
+    expect(found?.message).toContain('its last pass has no way out');
+    expect(found?.fix?.change).toEqual({ open: false });
+  });
+
+  test('repeats, a shorter last pass and a jump back are counted between two stamps', () => {
+    const twice = section('1A', 4, { times: 2, passes: [{ pass: 'last', change: 'stops', bars: 3 }] });
+    const back = section('1B', 2, { startSeconds: 14, jump: { to: '1A', times: 1 } });
+    // 7 bars from 1A to 1B; then 1B, 1A twice and 1B again are 11 bars to 2A; a bar lasts 2 s.
+    expect(codes([twice, back, section('2A', 1, { startSeconds: 36 })])).toEqual([]);
+    expect(codes([twice, back, section('2A', 1, { startSeconds: 44 })])).toEqual(['gap']);
+  });
+
+  test('a section beyond the end of the recording', () => {
+    const late = { ...form([section('1A', 4), section('1B', 4, { startSeconds: 8 })]), songSeconds: 12 };
+    expect(checkForm(late).map(({ message }) => message)).toEqual([
+      '1B would end at 16 s, but the recording ends at 12 s.',
+    ]);
+    expect(checkForm({ ...late, songSeconds: 7 }).at(-1)?.message).toBe(
+      '1B starts at 8 s, but the recording ends at 7 s.',
+    );
   });
 });
 
@@ -260,5 +290,68 @@ describe('labels in families', () => {
     expect(nextLabel({ number: 1, letter: 'Z', strokes: 0 })).toEqual({ number: 2, letter: 'A', strokes: 0 });
     expect(readLabel("2C'")).toEqual({ number: 2, letter: 'C', strokes: 1 });
     expect(readLabel('the loud bit')).toBeUndefined();
+  });
+});
+
+describe('stamp, bar and beat', () => {
+  // 2 s a bar, from 0:20 on 3/4 at 90, which is 2 s a bar too, from 0:40 on 60 in 4/4, 4 s a bar.
+  const paces = pacesOf({ bpm: 120, meter: FOUR }, [
+    { fromSeconds: 40, bpm: 60, meter: FOUR },
+    { fromSeconds: 20, bpm: 90, meter: { beats: 3, unit: 4 } },
+  ]);
+
+  test.each([
+    [0, 10, 5],
+    [10, 30, 10],
+    [38, 48, 3],
+    [48, 38, -3],
+  ])('from %d s to %d s are %d bars', (from, to, bars) => expect(barsFrom(from, to, paces)).toBeCloseTo(bars, 9));
+
+  test('counting bars and going so many bars on undo each other', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 90, noNaN: true }),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        (from, bars) => {
+          expect(barsFrom(from, secondsAfter(from, bars, paces), paces)).toBeCloseTo(bars, 6);
+        },
+      ),
+    );
+  });
+
+  test('the form against the clock: stamps where a section is first heard, bars for the rounds after it', () => {
+    const rounds = timeForm(
+      [
+        section('1A', 2, { startSeconds: 3, times: 2 }),
+        section('1B', 1, { startSeconds: 12, jump: { to: '1A', times: 1 } }),
+      ],
+      paces,
+    );
+    expect(rounds.map(({ label, fromSeconds, toSeconds }) => [label, fromSeconds, toSeconds])).toEqual([
+      ['1A', 3, 7],
+      ['1A', 7, 11],
+      ['1B', 12, 14],
+      ['1A', 14, 18],
+      ['1A', 18, 22],
+      ['1B', 22, 24],
+    ]);
+    expect(placeAt(2, rounds, paces)).toBeUndefined();
+    expect(placeAt(25, rounds, paces)).toBeUndefined();
+    expect(placeAt(9.5, rounds, paces)).toMatchObject({ label: '1A', pass: 2, bar: 2, songBar: 4, beat: 2 });
+    expect(placeAt(22.5, rounds, paces)).toMatchObject({ label: '1B', bar: 1, songBar: 10 });
+  });
+});
+
+describe('labels told from what was written', () => {
+  const phrase = (text: string) => readShorthand(text).phrase;
+  const options = { tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY };
+  const riff = '/8 0E 3E 5E 0E 3E 6E 5E 3E';
+  const solo = '/8 12e 15e 12B 15B 14G 12G 14D 12D';
+
+  test('material that returns keeps its family, with a stroke where it is changed', () => {
+    const sections = [riff, solo, riff, `${riff.slice(0, -2)}7A`, ''].map((text) => ({
+      phrases: text === '' ? [] : [phrase(text)],
+    }));
+    expect(proposeLabels(sections, options)).toEqual(['1A', '1B', '1A', '1A′', '1C']);
   });
 });

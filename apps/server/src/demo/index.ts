@@ -40,6 +40,20 @@ export async function enterDemoStudio(store: Store, now: Date): Promise<string |
 /** What all requests of the demo have in common. */
 const ASKED = { rendition: 'recorded', followsId: null } as const;
 
+/** What the songs of the demo have where they say nothing else. */
+const PLAIN_SET_UP = {
+  secondKey: '',
+  feel: 'straight',
+  changes: [],
+  rig: [],
+  scaleLengthMm: 648,
+  songSeconds: null,
+  pitchWay: 'tune the guitar',
+  studentLayer: 'lead',
+} as const;
+const PLAIN_SECTION = { times: 1, open: false, passes: [], jump: null } as const;
+const PLAIN_PHRASE = { layer: 'lead', certainty: 'heard', reason: '' } as const;
+
 /** Keeps two servers from entering it twice. Our choice of number. */
 const DEMO_LOCK = 7_201_119;
 
@@ -94,17 +108,21 @@ class DemoStudio {
       }));
     }
     const { id, version, frets } = await showTranscription(teacher, transcriptionId ?? '');
-    await changeSetUp(teacher, id, { ...setUp, frets, version });
+    await changeSetUp(teacher, id, { ...PLAIN_SET_UP, ...setUp, frets, version });
     for (const { phrases, ...section } of sections) {
-      const { id: sectionId } = await addSection(teacher, id, section);
+      const { id: sectionId } = await addSection(teacher, id, { ...PLAIN_SECTION, ...section });
       for (const phrase of phrases) await this.#phrase(student, sectionId, phrase);
     }
   }
 
-  async #phrase(student: string, sectionId: string, { name, text, tempos, results = [] }: DemoPhrase): Promise<void> {
+  async #phrase(
+    student: string,
+    sectionId: string,
+    { name, text, known, tempos, results = [] }: DemoPhrase,
+  ): Promise<void> {
     const firstDay = results[0]?.[0] ?? 1;
     const teacher = await this.#visit('mara', firstDay);
-    const phrase = await addPhrase(teacher, sectionId, { name, text });
+    const phrase = await addPhrase(teacher, sectionId, { name, text, ...PLAIN_PHRASE, ...known });
     if (!tempos) return;
     const [startBpm, targetBpm] = tempos;
     const piece = await assignPiece(teacher, { phraseId: phrase.id, startBpm, targetBpm });

@@ -1,9 +1,10 @@
-import type { GuitarMeant, SectionBody, SetUp } from '@jam-ledger/contract';
+import type { GuitarMeant, PhraseBody, SectionBody, SetUp, SongBasics } from '@jam-ledger/contract';
 
 /** One phrase of a made-up song, with the results posted for it. */
 export interface DemoPhrase {
   readonly name: string;
   readonly text: string;
+  readonly known?: Partial<PhraseBody>;
   /** Start and target tempo; left out when it is not assigned yet. */
   readonly tempos?: readonly [start: number, target: number];
   /** Days ago, tempo, how it went, and whether the teacher heard it. */
@@ -13,6 +14,14 @@ export interface DemoPhrase {
     went: 'clean' | 'not-yet',
     medium: 'ink' | 'pencil',
   ])[];
+}
+
+/** A section of a made-up song; a label stands for the section that a jump leads to. */
+export interface DemoSection
+  extends
+    Pick<SectionBody, 'label' | 'role' | 'startSeconds' | 'bars'>,
+    Partial<Pick<SectionBody, 'times' | 'open' | 'passes'>> {
+  readonly phrases: readonly DemoPhrase[];
 }
 
 /** A made-up song as transcribed for one student. */
@@ -25,8 +34,8 @@ export interface DemoSong {
   readonly guitarMeant: GuitarMeant;
   readonly guitar: string;
   readonly remarks: string;
-  readonly setUp: Omit<SetUp, 'frets'>;
-  readonly sections: readonly (SectionBody & { readonly phrases: readonly DemoPhrase[] })[];
+  readonly setUp: Omit<SongBasics, 'frets'> & Partial<SetUp>;
+  readonly sections: readonly DemoSection[];
 }
 
 /** The songs of the demo studio. All of them, and whoever plays them, are made up. */
@@ -137,6 +146,12 @@ export const demoSongs: readonly DemoSong[] = [
       tuning: 'drop D',
       capo: 0,
       key: 'D minor',
+      secondKey: 'F major',
+      songSeconds: 74,
+      rig: [
+        { fromSeconds: 0, toSeconds: 21.2, note: 'bridge pickup, driven' },
+        { fromSeconds: 21.2, toSeconds: null, note: 'neck pickup, cleaner' },
+      ],
       tempo: 126,
       meter: '4/4',
       offsetCents: 0,
@@ -147,6 +162,8 @@ export const demoSongs: readonly DemoSong[] = [
         role: 'riff',
         startSeconds: 6,
         bars: 2,
+        times: 4,
+        passes: [{ pass: 'last', change: 'stops on the power chord' }],
         phrases: [
           {
             name: 'Kettle riff',
@@ -166,9 +183,15 @@ export const demoSongs: readonly DemoSong[] = [
       {
         label: '1B',
         role: 'fill',
-        startSeconds: 10,
+        startSeconds: 21.2,
         bars: 2,
-        phrases: [{ name: 'The break', text: '/16 5Dh7p5 7A 5D 7D s9 7D /4 7DG 5DG | /2 0EAD - |' }],
+        phrases: [
+          {
+            name: 'The break',
+            text: '/16 5Dh7p5 7A 5D 7D s9 7D /4 {guess: "could be 9" 7DG} 5DG | /2 0EAD - |',
+            known: { certainty: 'likely', reason: 'two guitars there' },
+          },
+        ],
       },
     ],
   },

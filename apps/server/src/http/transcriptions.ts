@@ -1,18 +1,26 @@
 import {
   phraseChangeSchema,
+  phraseMarkSchema,
+  phraseReferenceSchema,
   phraseSchema,
   sectionChangeSchema,
   sectionSchema,
+  seenSchema,
   setUpSchema,
 } from '@jam-ledger/contract';
 import { Router } from 'express';
 import {
+  addAlternate,
   addPhrase,
   addSection,
   changePhrase,
   changeSection,
   changeSetUp,
+  choosePhrase,
+  listRevisions,
   listTranscriptions,
+  markPhrase,
+  referPhrase,
   showTranscription,
 } from '../studio/index.ts';
 import { answer, bodyOf, idOf } from './asking.ts';
@@ -50,12 +58,32 @@ export function sectionsRouter(): Router {
   return router;
 }
 
-/** Phrases: changed and struck out. */
+/** Phrases: changed and struck out, marked, compared with what they were, kept in several ways, and referring. */
 export function phrasesRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
     answer((visit, request) => changePhrase(visit, idOf(request), bodyOf(request, phraseChangeSchema))),
+  );
+  router.get(
+    '/:id/revisions',
+    answer((visit, request) => listRevisions(visit, idOf(request))),
+  );
+  router.post(
+    '/:id/mark',
+    answer((visit, request) => markPhrase(visit, idOf(request), bodyOf(request, phraseMarkSchema))),
+  );
+  router.post(
+    '/:id/alternates',
+    answer((visit, request) => addAlternate(visit, idOf(request)), 201),
+  );
+  router.post(
+    '/:id/chosen',
+    answer((visit, request) => choosePhrase(visit, idOf(request), bodyOf(request, seenSchema))),
+  );
+  router.post(
+    '/:id/reference',
+    answer((visit, request) => referPhrase(visit, idOf(request), bodyOf(request, phraseReferenceSchema))),
   );
   return router;
 }

@@ -12,6 +12,7 @@ export const scope: Migration = {
       ADD COLUMN guitar text NOT NULL DEFAULT '' CHECK (length(guitar) <= 120),
       ADD COLUMN scope text NOT NULL DEFAULT '' CHECK (length(scope) <= 400),
       ADD COLUMN follows_id uuid,
+      ADD COLUMN line bigint GENERATED ALWAYS AS IDENTITY,
       ADD FOREIGN KEY (studio_id, follows_id) REFERENCES requests (studio_id, id);
     UPDATE requests SET wanted = jsonb_build_array(parts_wanted),
       not_wanted = CASE WHEN parts_not_wanted = '' THEN '[]' ELSE jsonb_build_array(parts_not_wanted) END;
@@ -48,6 +49,6 @@ export const scope: Migration = {
       parts_wanted = coalesce(nullif(left((SELECT string_agg(part, ', ') FROM jsonb_array_elements_text(wanted) AS part), 500), ''), 'all of it'),
       parts_not_wanted = coalesce(left((SELECT string_agg(part, ', ') FROM jsonb_array_elements_text(not_wanted) AS part), 500), '');
     ALTER TABLE requests DROP COLUMN wanted, DROP COLUMN not_wanted, DROP COLUMN rendition, DROP COLUMN guitar_meant,
-      DROP COLUMN guitar, DROP COLUMN scope, DROP COLUMN follows_id;
+      DROP COLUMN guitar, DROP COLUMN scope, DROP COLUMN follows_id, DROP COLUMN line;
   `,
 };

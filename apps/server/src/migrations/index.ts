@@ -4,8 +4,9 @@ import { songs } from './002-songs.ts';
 import { pieces } from './003-pieces.ts';
 import { service } from './004-service.ts';
 import { scope } from './005-scope.ts';
+import { form } from './006-form.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service, scope];
+export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form];

@@ -18,5 +18,15 @@ export { addPerson, addStudio, findPersonById, findPersonBySignIn, findStudents,
 export type { PersonRow } from './people.ts';
 export { findRequestEvents, findRequests } from './requests.ts';
 export type { RequestEventRow, RequestRow } from './requests.ts';
-export { findPhrases, findSections, findTranscriptions, placeOfNextPhrase } from './transcriptions.ts';
-export type { TranscriptionRow } from './transcriptions.ts';
+export {
+  chooseAlternate,
+  findAlternates,
+  findPhrases,
+  findReferences,
+  findRevisions,
+  findSections,
+  findTranscriptions,
+  newestRevision,
+  placeOfNextPhrase,
+} from './transcriptions.ts';
+export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';

@@ -1,3 +1,4 @@
+import type { SectionBody, SetUp } from '@jam-ledger/contract';
 import {
   DataTypes,
   Model,
@@ -70,6 +71,14 @@ export class TranscriptionModel extends StudioRow<TranscriptionModel> {
   declare meter: string;
   declare frets: number;
   declare offsetCents: number;
+  declare secondKey: CreationOptional<string>;
+  declare feel: CreationOptional<string>;
+  declare changes: CreationOptional<SetUp['changes']>;
+  declare rig: CreationOptional<SetUp['rig']>;
+  declare scaleLengthMm: CreationOptional<number>;
+  declare songSeconds: CreationOptional<number | null>;
+  declare pitchWay: CreationOptional<string>;
+  declare studentLayer: CreationOptional<string>;
 }
 
 export class SectionModel extends StudioRow<SectionModel> {
@@ -78,6 +87,10 @@ export class SectionModel extends StudioRow<SectionModel> {
   declare role: string;
   declare startSeconds: number;
   declare bars: number;
+  declare times: number;
+  declare open: boolean;
+  declare passes: SectionBody['passes'];
+  declare jump: SectionBody['jump'];
   declare struck: CreationOptional<boolean>;
 }
 
@@ -86,7 +99,25 @@ export class PhraseModel extends StudioRow<PhraseModel> {
   declare place: number;
   declare name: string;
   declare text: string;
+  declare layer: string;
+  declare certainty: string;
+  declare reason: string;
+  declare status: CreationOptional<string>;
+  declare checkedBy: CreationOptional<string>;
+  declare checkedAgainst: CreationOptional<string>;
+  declare checkedAt: CreationOptional<Date | null>;
+  declare alternateOf: CreationOptional<string | null>;
+  declare chosen: CreationOptional<boolean>;
+  declare refersTo: CreationOptional<string | null>;
+  declare movedFrets: CreationOptional<number>;
   declare struck: CreationOptional<boolean>;
+}
+
+export class PhraseRevisionModel extends StudioRow<PhraseRevisionModel> {
+  declare phraseId: string;
+  declare personId: string;
+  declare at: Date;
+  declare text: string;
 }
 
 export class PieceModel extends StudioRow<PieceModel> {
@@ -118,6 +149,7 @@ export interface Models {
   readonly transcriptions: ModelStatic<TranscriptionModel>;
   readonly sections: ModelStatic<SectionModel>;
   readonly phrases: ModelStatic<PhraseModel>;
+  readonly phraseRevisions: ModelStatic<PhraseRevisionModel>;
   readonly pieces: ModelStatic<PieceModel>;
   readonly entries: ModelStatic<EntryModel>;
 }
@@ -197,6 +229,14 @@ export function defineModels(sequelize: Sequelize): Models {
         meter: text(),
         frets: whole(),
         offsetCents: real(),
+        secondKey: { ...text(), defaultValue: '' },
+        feel: { ...text(), defaultValue: 'straight' },
+        changes: { ...json(), defaultValue: [] },
+        rig: { ...json(), defaultValue: [] },
+        scaleLengthMm: { ...real(), defaultValue: 648 },
+        songSeconds: { type: DataTypes.DOUBLE },
+        pitchWay: { ...text(), defaultValue: 'tune the guitar' },
+        studentLayer: { ...text(), defaultValue: 'lead' },
       },
       options('transcriptions'),
     ),
@@ -208,13 +248,39 @@ export function defineModels(sequelize: Sequelize): Models {
         role: text(),
         startSeconds: real(),
         bars: whole(),
+        times: whole(),
+        open: { type: DataTypes.BOOLEAN, allowNull: false },
+        passes: json(),
+        jump: { type: DataTypes.JSONB },
         struck: struck(),
       },
       options('sections'),
     ),
     phrases: class extends PhraseModel {}.init(
-      { ...row(), sectionId: uuid(), place: whole(), name: text(), text: text(), struck: struck() },
+      {
+        ...row(),
+        sectionId: uuid(),
+        place: whole(),
+        name: text(),
+        text: text(),
+        layer: text(),
+        certainty: text(),
+        reason: text(),
+        status: { ...text(), defaultValue: 'draft' },
+        checkedBy: { ...text(), defaultValue: '' },
+        checkedAgainst: { ...text(), defaultValue: '' },
+        checkedAt: { type: DataTypes.DATE },
+        alternateOf: { type: DataTypes.UUID },
+        chosen: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
+        refersTo: { type: DataTypes.UUID },
+        movedFrets: { ...whole(), defaultValue: 0 },
+        struck: struck(),
+      },
       options('phrases'),
+    ),
+    phraseRevisions: class extends PhraseRevisionModel {}.init(
+      { ...row(), phraseId: uuid(), personId: uuid(), at: moment(), text: text() },
+      options('phrase_revisions'),
     ),
     pieces: class extends PieceModel {}.init(
       {

@@ -37,14 +37,14 @@ export function findRequests(
             t.id AS "transcriptionId",
             CASE WHEN r.follows_id IS NULL THEN 1 ELSE 1 + (
               SELECT count(*)::int FROM requests e
-               WHERE e.studio_id = r.studio_id AND e.follows_id = r.follows_id AND (e.asked_at, e.id) <= (r.asked_at, r.id)
+               WHERE e.studio_id = r.studio_id AND e.follows_id = r.follows_id AND e.line <= r.line
             ) END AS part
        FROM requests r
        JOIN people s ON s.studio_id = r.studio_id AND s.id = r.student_id
        LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = coalesce(r.follows_id, r.id)
       WHERE r.studio_id = $1 AND ($2::uuid IS NULL OR r.student_id = $2) AND ($3::uuid IS NULL OR r.id = $3)
       ORDER BY (r.state IN ('declined', 'withdrawn', 'closed')), (r.state = 'asked') DESC, r.wanted_by NULLS LAST,
-               r.asked_at, r.id`,
+               r.line`,
     [studioId, only.studentId ?? null, only.id ?? null],
   );
 }

@@ -1,21 +1,35 @@
+import { Op, type OrderItem } from 'sequelize';
 import { within, type Store } from './database.ts';
-import type { PhraseModel, SectionModel } from './models.ts';
+import type { PhraseModel, PhraseRevisionModel, SectionModel, TranscriptionModel } from './models.ts';
+
+/** What a transcription is set up with, as the database keeps it. */
+type SetUpColumns = Pick<
+  TranscriptionModel,
+  | 'title'
+  | 'whose'
+  | 'tuning'
+  | 'capo'
+  | 'key'
+  | 'secondKey'
+  | 'tempo'
+  | 'meter'
+  | 'feel'
+  | 'changes'
+  | 'rig'
+  | 'frets'
+  | 'scaleLengthMm'
+  | 'songSeconds'
+  | 'offsetCents'
+  | 'pitchWay'
+  | 'studentLayer'
+>;
 
 /** A transcription with its student's name and how many phrases it holds. */
-export interface TranscriptionRow {
+export interface TranscriptionRow extends SetUpColumns {
   readonly id: string;
   readonly version: number;
   readonly studentId: string;
   readonly studentName: string;
-  readonly title: string;
-  readonly whose: string;
-  readonly tuning: string;
-  readonly capo: number;
-  readonly key: string;
-  readonly tempo: number;
-  readonly meter: string;
-  readonly frets: number;
-  readonly offsetCents: number;
   readonly phrases: number;
 }
 
@@ -23,10 +37,12 @@ export interface TranscriptionRow {
 export function findTranscriptions(store: Store, studioId: string, id?: string): Promise<readonly TranscriptionRow[]> {
   return store.rows<TranscriptionRow>(
     `SELECT t.id, t.version, t.student_id AS "studentId", s.name AS "studentName", t.title, t.whose, t.tuning,
-            t.capo, t.key, t.tempo, t.meter, t.frets, t.offset_cents AS "offsetCents",
+            t.capo, t.key, t.second_key AS "secondKey", t.tempo, t.meter, t.feel, t.changes, t.rig, t.frets,
+            t.scale_length_mm AS "scaleLengthMm", t.song_seconds AS "songSeconds", t.offset_cents AS "offsetCents",
+            t.pitch_way AS "pitchWay", t.student_layer AS "studentLayer",
             (SELECT count(*)::int FROM phrases f
                JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
-              WHERE c.studio_id = t.studio_id AND c.transcription_id = t.id AND NOT f.struck AND NOT c.struck)
+              WHERE c.studio_id = t.studio_id AND c.transcription_id = t.id AND NOT f.struck AND NOT c.struck AND f.chosen)
               AS phrases
        FROM transcriptions t
        JOIN people s ON s.studio_id = t.studio_id AND s.id = t.student_id
@@ -52,6 +68,62 @@ export function findPhrases(store: Store, studioId: string, sectionIds: readonly
     order: ['place', 'id'],
     ...within(store),
   });
+}
+
+/** The phrases of a studio that refer to one. */
+export function findReferences(store: Store, studioId: string, phraseId: string): Promise<PhraseModel[]> {
+  return store.phrases.findAll({ where: { studioId, refersTo: phraseId }, ...within(store) });
+}
+
+/** A phrase and the alternates kept beside it, struck ones left out. */
+export function findAlternates(store: Store, studioId: string, mainId: string): Promise<PhraseModel[]> {
+  return store.phrases.findAll({
+    where: { studioId, struck: false, [Op.or]: [{ id: mainId }, { alternateOf: mainId }] },
+    order: ['place', 'id'],
+    ...within(store),
+  });
+}
+
+/** Makes one of some alternates the one that is played. */
+export async function chooseAlternate(
+  store: Store,
+  studioId: string,
+  ids: readonly string[],
+  chosenId: string,
+): Promise<void> {
+  const others = ids.filter((id) => id !== chosenId);
+  await store.phrases.update({ chosen: false }, { where: { studioId, id: others }, ...within(store) });
+  await store.phrases.update({ chosen: true }, { where: { studioId, id: chosenId }, ...within(store) });
+}
+
+/** The newest earlier text of a phrase, or undefined. */
+export async function newestRevision(
+  store: Store,
+  studioId: string,
+  phraseId: string,
+): Promise<PhraseRevisionModel | undefined> {
+  const order: OrderItem[] = [['at', 'DESC']];
+  return (await store.phraseRevisions.findOne({ where: { studioId, phraseId }, order, ...within(store) })) ?? undefined;
+}
+
+/** An earlier text of a phrase, with who typed over it. */
+export interface PhraseRevisionRow {
+  readonly id: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly text: string;
+}
+
+/** The earlier texts of a phrase, newest first. */
+export function findRevisions(store: Store, studioId: string, phraseId: string): Promise<readonly PhraseRevisionRow[]> {
+  return store.rows<PhraseRevisionRow>(
+    `SELECT v.id, v.at, p.name AS by, v.text
+       FROM phrase_revisions v
+       JOIN people p ON p.studio_id = v.studio_id AND p.id = v.person_id
+      WHERE v.studio_id = $1 AND v.phrase_id = $2
+      ORDER BY v.line DESC`,
+    [studioId, phraseId],
+  );
 }
 
 /** The place after the last phrase of a section. */

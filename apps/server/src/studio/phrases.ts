@@ -1,7 +1,18 @@
-import type { Phrase, PhraseBody, PhraseChange } from '@jam-ledger/contract';
-import { findOwn, placeOfNextPhrase, saveVersioned, within } from '../store/index.ts';
+import type { Phrase, PhraseBody, PhraseChange, PhraseMark, Seen } from '@jam-ledger/contract';
+import {
+  chooseAlternate,
+  findAlternates,
+  findOwn,
+  placeOfNextPhrase,
+  saveVersioned,
+  within,
+  type PhraseModel,
+} from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { carryReferences } from './references.ts';
+import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
+import { Invalid } from './trouble.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
 /** Adds a phrase at the end of a section. @throws NotYours, Unknown */
@@ -13,11 +24,95 @@ export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBod
   return describePhrase(await store.phrases.create({ ...body, studioId: studio.id, sectionId, place }, within(store)));
 }
 
-/** Changes a phrase's name or text as typed, strikes it out or puts it back. @throws NotYours, Unknown, Stale */
+/**
+ * Changes a phrase, strikes it out or puts it back. The text before is kept; a changed text is a draft again and
+ * stands for itself; phrases that refer to it change along. @throws NotYours, Unknown, Stale
+ */
 export async function changePhrase(visit: Visit, id: string, change: PhraseChange): Promise<Phrase> {
   requireTeacher(visit);
-  const { store, studio } = visit;
-  const { version, ...changes } = change;
+  const { studio } = visit;
+  return visit.store.atOnce(async (store) => {
+    const { version, ...changes } = change;
+    const before = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
+    const isNew = before.text !== change.text;
+    const draft = {
+      status: 'draft',
+      checkedBy: '',
+      checkedAgainst: '',
+      checkedAt: null,
+      refersTo: null,
+      movedFrets: 0,
+    };
+    const row = { studioId: studio.id, id, version };
+    const saved = await saveVersioned(store, store.phrases, row, isNew ? { ...changes, ...draft } : changes);
+    const after = await kept(saved, describePhrase);
+    if (!isNew) return describePhrase(after);
+    await keepRevision({ ...visit, store }, before);
+    await carryReferences({ ...visit, store }, after);
+    return describePhrase(after);
+  });
+}
+
+/** Marks a phrase as checked or proven, with who and when, or as a draft again. @throws NotYours, Unknown, Stale */
+export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Promise<Phrase> {
+  requireTeacher(visit);
+  const { store, studio, person, now } = visit;
+  const { version, status, against } = mark;
+  const draft = status === 'draft';
+  const changes = {
+    status,
+    checkedBy: draft ? '' : person.name,
+    checkedAgainst: draft ? '' : against,
+    checkedAt: draft ? null : now,
+  };
   const saved = await saveVersioned(store, store.phrases, { studioId: studio.id, id, version }, changes);
   return describePhrase(await kept(saved, describePhrase));
+}
+
+/** Keeps an alternate beside a phrase, begun as its copy. @throws NotYours, Unknown */
+export async function addAlternate(visit: Visit, id: string): Promise<Phrase> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  const main = await mainOf(visit, id);
+  const others = await findAlternates(store, studio.id, main.id);
+  const { sectionId, place, name, text, layer, certainty, reason } = main;
+  const body = {
+    sectionId,
+    place,
+    text,
+    layer,
+    certainty,
+    reason,
+    name: `${name.slice(0, 60)}, ${ordinal(others.length)}`,
+  };
+  const row = await store.phrases.create(
+    { ...body, studioId: studio.id, alternateOf: main.id, chosen: false },
+    within(store),
+  );
+  return describePhrase(row);
+}
+
+const ordinal = (count: number): string => (count === 1 ? 'another way' : `another way ${count}`);
+
+/** Chooses the one of some alternates that this student plays. @throws NotYours, Unknown, Stale, Invalid */
+export async function choosePhrase(visit: Visit, id: string, seen: Seen): Promise<Phrase> {
+  requireTeacher(visit);
+  const { studio } = visit;
+  return visit.store.atOnce(async (store) => {
+    const main = await mainOf({ ...visit, store }, id);
+    const all = await findAlternates(store, studio.id, main.id);
+    if (!all.some((one) => one.id === id))
+      throw new Invalid([{ field: 'body', message: 'A phrase that is struck out cannot be chosen.' }]);
+    const saved = await saveVersioned(store, store.phrases, { studioId: studio.id, id, ...seen }, { chosen: true });
+    const row = await kept(saved, describePhrase);
+    const ids = all.map((one) => one.id);
+    await chooseAlternate(store, studio.id, ids, id);
+    return describePhrase(row);
+  });
+}
+
+async function mainOf({ store, studio }: Visit, id: string): Promise<PhraseModel> {
+  const row = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
+  if (!row.alternateOf) return row;
+  return found(await findOwn(store, store.phrases, { studioId: studio.id, id: row.alternateOf }));
 }

@@ -2,7 +2,7 @@ import { MEDIA, OUTCOMES, type Entry, type Ledger, type Piece } from '@jam-ledge
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { findEntries, findPieces, findStudents, type EntryRow, type PieceRow } from '../store/index.ts';
 import { found } from './keep.ts';
-import { setUpOf } from './transcriptions.ts';
+import { basicsOf } from './transcriptions.ts';
 import { Invalid } from './trouble.ts';
 import { dayOf, requireOwn, teaches, type Visit } from './visit.ts';
 
@@ -50,7 +50,7 @@ function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow
     version: row.version,
     struck: row.struck,
     student: { id: row.studentId, name: row.studentName },
-    song: { id: row.songId, ...setUpOf(row) },
+    song: { id: row.songId, ...basicsOf(row) },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
     phrase: { id: row.phraseId, name: row.phraseName, text: row.phraseText },
     startBpm: row.startBpm,

@@ -1,8 +1,19 @@
-import type { Phrase, Section, SectionRole, SetUp, SetUpChange, Transcription } from '@jam-ledger/contract';
-import { SECTION_ROLES, type TranscriptionLine } from '@jam-ledger/contract';
-import { isTuningName } from '@jam-ledger/core/pitch';
+import {
+  CERTAINTIES,
+  FEELS,
+  LAYERS,
+  PHRASE_STATUSES,
+  PITCH_WAYS,
+  type Phrase,
+  type Section,
+  type SetUp,
+  type SetUpChange,
+  type SongBasics,
+  type Transcription,
+  type TranscriptionLine,
+} from '@jam-ledger/contract';
 import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../store/index.ts';
-import type { PhraseModel, SectionModel } from '../store/index.ts';
+import type { PhraseModel, SectionModel, TranscriptionRow } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
@@ -54,21 +65,59 @@ export async function changeSetUp(visit: Visit, id: string, change: SetUpChange)
   return showTranscription(visit, id);
 }
 
-/** The set-up that a row holds. */
-export function setUpOf(row: Omit<SetUp, 'tuning'> & { readonly tuning: string }): SetUp {
-  const { title, whose, capo, key, tempo, meter, frets, offsetCents } = row;
-  const tuning = isTuningName(row.tuning) ? row.tuning : 'standard';
+/** The set-up that a row holds, as far as a phrase needs it. */
+export function basicsOf(row: SongBasics): SongBasics {
+  const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = row;
   return { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
+}
+
+function setUpOf(row: TranscriptionRow): SetUp {
+  const { secondKey, changes, rig, scaleLengthMm, songSeconds } = row;
+  return {
+    ...basicsOf(row),
+    secondKey,
+    changes,
+    rig,
+    scaleLengthMm,
+    songSeconds,
+    feel: known(FEELS, row.feel),
+    pitchWay: known(PITCH_WAYS, row.pitchWay),
+    studentLayer: known(LAYERS, row.studentLayer),
+  };
+}
+
+/** A word of a list, as the database keeps it; the first for one that is no longer known. */
+function known<Word extends string>(words: readonly [Word, ...Word[]], word: string): Word {
+  return words.find((one) => one === word) ?? words[0];
 }
 
 /** A section as it travels. */
 export function describeSection(row: SectionModel, phrases: readonly PhraseModel[]): Section {
-  const { id, version, label, role, startSeconds, bars, struck } = row;
-  const known: SectionRole = SECTION_ROLES.find((name) => name === role) ?? 'other';
-  return { id, version, label, role: known, startSeconds, bars, struck, phrases: phrases.map(describePhrase) };
+  const { id, version, label, role, startSeconds, bars, times, open, passes, jump, struck } = row;
+  const body = { label, role, startSeconds, bars, times, open, passes, jump };
+  return { id, version, ...body, struck, phrases: phrases.map(describePhrase) };
 }
 
 /** A phrase as it travels. */
-export function describePhrase({ id, version, sectionId, name, text, struck }: PhraseModel): Phrase {
-  return { id, version, sectionId, name, text, struck };
+export function describePhrase(row: PhraseModel): Phrase {
+  const { id, version, sectionId, name, text, reason, struck, checkedBy, checkedAgainst } = row;
+  return {
+    id,
+    version,
+    sectionId,
+    name,
+    text,
+    reason,
+    struck,
+    checkedBy,
+    checkedAgainst,
+    layer: known(LAYERS, row.layer),
+    certainty: known(CERTAINTIES, row.certainty),
+    status: known(PHRASE_STATUSES, row.status),
+    checkedAt: row.checkedAt?.toISOString() ?? null,
+    alternateOf: row.alternateOf ?? null,
+    chosen: row.chosen,
+    refersTo: row.refersTo ?? null,
+    movedFrets: row.movedFrets,
+  };
 }

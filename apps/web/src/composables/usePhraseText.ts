@@ -1,6 +1,7 @@
 import type { Phrase } from '@jam-ledger/contract';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
 import { api, Refused, Unreachable } from '../api/index.ts';
+import { phraseBody } from '../stores/index.ts';
 
 /** Where the text stands: on the server, on its way, kept here until the server answers, or changed elsewhere. */
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept-here' | 'refused' | 'stale';
@@ -22,6 +23,8 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
   const trouble = ref('');
   const theirs = ref<Phrase>();
   let version = 0;
+  /** The text as the server last had it, as far as is known here. */
+  let base = '';
   let id = '';
   let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -39,7 +42,12 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     () => phrase.value?.version,
     () => {
       const current = phrase.value;
-      if (current && current.text === text.value) version = Math.max(version, current.version);
+      if (!current) return;
+      // Followed another phrase, or changed by a button beside the text, while nothing was typed here.
+      if (state.value === 'saved') text.value = current.text;
+      if (current.text !== text.value) return;
+      version = Math.max(version, current.version);
+      base = current.text;
     },
   );
 
@@ -51,6 +59,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     id = current?.id ?? '';
     version = current?.version ?? 0;
     text.value = current?.text ?? '';
+    base = text.value;
     const draft = id ? readDraft(id) : undefined;
     if (draft !== undefined && draft !== text.value) {
       text.value = draft;
@@ -76,14 +85,16 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     timer = undefined;
     const sent = text.value;
     const current = phrase.value;
-    const name = current?.name ?? '';
+    if (!current) return;
     const savedId = id;
     state.value = 'saving';
     try {
-      const kept = await api.changePhrase(savedId, { name, text: sent, version, struck: false });
+      const body = { ...phraseBody(current), text: sent };
+      const kept = await api.changePhrase(savedId, { ...body, version, struck: false });
       saved(kept);
       if (id !== savedId) return;
       version = kept.version;
+      base = kept.text;
       trouble.value = '';
       if (text.value === sent) {
         localStorage.removeItem(draftKey(savedId));
@@ -99,6 +110,12 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     if (error instanceof Refused && error.status === 409) {
       const other = newer(error.current);
       if (other?.text === text.value) return agree(other);
+      // Renamed or marked in the meantime, and nobody else typed: what is typed here goes on from there.
+      if (other && other.text === base) {
+        version = other.version;
+        saved(other);
+        return schedule(PAUSE_MS);
+      }
       state.value = 'stale';
       theirs.value = other;
       return;
@@ -111,6 +128,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
   /** The newer text is this one, letter for letter. */
   function agree(other: Phrase): void {
     version = other.version;
+    base = other.text;
     localStorage.removeItem(draftKey(id));
     state.value = 'saved';
     saved(other);

@@ -7,13 +7,18 @@ import {
   type Reading,
   type ScoreBar,
 } from '@jam-ledger/core/notation';
-import { TUNINGS, type Tuning, type TuningName } from '@jam-ledger/core/pitch';
+import { readTuning, TUNINGS, type Tuning } from '@jam-ledger/core/pitch';
 import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue';
 
 /** How the guitar and the song are set up, as far as reading needs it. */
 export interface ReadingSetUp {
-  readonly tuning: TuningName;
+  readonly tuning: string;
   readonly meter: string;
+}
+
+/** The tuning of a set-up; standard where it cannot be read. */
+export function tuningOf({ tuning }: Pick<ReadingSetUp, 'tuning'>): Tuning {
+  return readTuning(tuning) ?? TUNINGS.standard;
 }
 
 /** A text read and laid out for the page. */
@@ -28,8 +33,11 @@ export interface LiveReading {
 
 /** A text read anew whenever it or the set-up changes. */
 export function useReading(text: MaybeRefOrGetter<string>, setUp: MaybeRefOrGetter<ReadingSetUp>): LiveReading {
-  const tuning = computed(() => TUNINGS[toValue(setUp).tuning]);
-  const meter = computed(() => readMeter(toValue(setUp).meter) ?? COMMON_TIME);
+  // By their texts, so that both stay the same objects while other things of the song change.
+  const tuningText = computed(() => toValue(setUp).tuning);
+  const meterText = computed(() => toValue(setUp).meter);
+  const tuning = computed(() => tuningOf({ tuning: tuningText.value }));
+  const meter = computed(() => readMeter(meterText.value) ?? COMMON_TIME);
   let last: { text: string; tuning: Tuning; meter: Meter; reading: Reading } | undefined;
   const read = (asked: string): Reading => {
     const known = last?.text === asked && last.tuning === tuning.value && last.meter === meter.value;

@@ -1,24 +1,29 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import { eventsIn, readShorthand, type Fix, type Span } from '@jam-ledger/core/notation';
+import { eventsIn, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
 import { useListening } from '../composables/useListening.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
+import type { KnownReading } from '../composables/useSongForm.ts';
 import { SHORTCUTS } from '../editor/index.ts';
+import Button from 'primevue/button';
+import { api } from '../api/index.ts';
 import AssignForm from '../parts/AssignForm.vue';
+import EvidenceMargin from '../parts/EvidenceMargin.vue';
 import KeyList from '../parts/KeyList.vue';
 import LikenessNote from '../parts/LikenessNote.vue';
 import NeckBoard from '../parts/NeckBoard.vue';
 import PlayBar from '../parts/PlayBar.vue';
 import ProblemMargin from '../parts/ProblemMargin.vue';
+import RevisionList from '../parts/RevisionList.vue';
 import SaveConflict from '../parts/SaveConflict.vue';
 import ShorthandEditor from '../parts/ShorthandEditor.vue';
 import TabPage from '../parts/TabPage.vue';
 import TempoLadder from '../parts/TempoLadder.vue';
-import { useNotices } from '../stores/index.ts';
+import { useNotices, useSession, useSong } from '../stores/index.ts';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -28,10 +33,14 @@ const props = defineProps<{
   rename: (phrase: Phrase, name: string) => Promise<void>;
   /** Takes a saved phrase back into the song; called after this desk is gone, too, which an event would not be. */
   keep: (phrase: Phrase) => void;
+  /** The phrases of the song as they read. */
+  readingOf: (phrase: Phrase) => KnownReading;
 }>();
 const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
 
 const notices = useNotices();
+const session = useSession();
+const store = useSong();
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
 const { reading, bars, tuning, meter, read } = useReading(text, () => props.song);
@@ -57,15 +66,40 @@ const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = 
 /** The phrases of the song before this one, for comparing. */
 const earlier = computed(() => {
   const all = props.song.sections.flatMap((section) =>
-    section.phrases.map(({ id, name, text: typed }) => ({ id, name: `${section.label} ${name}`, typed })),
+    section.phrases.filter(isOther).map((phrase) => ({ name: `${section.label} ${phrase.name}`, phrase })),
   );
-  const before = all.slice(
-    0,
-    all.findIndex(({ id }) => id === props.phrase.id),
-  );
-  const options = { tuning: tuning.value, meter: meter.value };
-  return before.map(({ id, name, typed }) => ({ id, name, phrase: readShorthand(typed, options).phrase }));
+  const place = all.findIndex(({ phrase }) => phrase.id === props.phrase.id);
+  return all
+    .slice(0, place)
+    .map(({ name, phrase }) => ({ id: phrase.id, name, phrase: props.readingOf(phrase).phrase }));
 });
+/** The phrase and what is kept beside it. */
+const ways = computed(() => {
+  const main = props.phrase.alternateOf ?? props.phrase.id;
+  return store.phrases.filter(({ id, alternateOf }) => id === main || alternateOf === main);
+});
+/** What the phrase refers to, in words. */
+const refers = computed(() => {
+  const target = store.phrases.find(({ id }) => id === props.phrase.refersTo);
+  const frets = props.phrase.movedFrets;
+  const moved = frets === 0 ? '' : `, ${Math.abs(frets)} frets ${frets > 0 ? 'higher' : 'lower'}`;
+  return target && { id: target.id, says: `This is “${target.name}”${moved}; it changes along with it.` };
+});
+
+/** Neither the phrase itself nor kept beside it, and written out. */
+function isOther({ id, alternateOf, refersTo }: Phrase): boolean {
+  const main = props.phrase.alternateOf ?? props.phrase.id;
+  return id === props.phrase.id || (id !== main && alternateOf !== main && refersTo === null);
+}
+
+async function addWay(): Promise<void> {
+  emit('open', (await store.addAlternate(props.phrase)).id);
+}
+
+/** Goes back to an earlier text; the editor can undo that. */
+function goBack(earlierText: string): void {
+  editor.value?.replace({ from: 0, to: text.value.length }, earlierText);
+}
 /** Where the notes at the caret lie on the neck. */
 const underCaret = computed(() => {
   if (!withNeck.value || !caret.value) return [];
@@ -123,6 +157,15 @@ function renameTo(event: Event): void {
       >
         The tab stands here as you type.
       </TabPage>
+      <p v-if="refers" class="refers">
+        {{ refers.says }} <Button size="small" text label="Show it" @click="emit('open', refers.id)" />
+        <Button
+          size="small"
+          text
+          label="Write it out"
+          @click="notices.tell(() => store.referPhrase(phrase, null, 0))"
+        />
+      </p>
       <SaveConflict v-if="theirs" :text="theirs.text" @settle="settle" />
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <ShorthandEditor
@@ -181,6 +224,26 @@ function renameTo(event: Event): void {
         :earlier="earlier"
         :options="{ tuning, capo: song.capo, key }"
         @open="emit('open', $event)"
+        @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
+      />
+      <hr />
+      <EvidenceMargin
+        :phrase="phrase"
+        :ways="ways"
+        :student="song.student.name"
+        @amend="notices.tell(() => store.changePhrase(phrase, { ...$event, text }))"
+        @mark="notices.tell(() => store.markPhrase(phrase, $event))"
+        @add-way="notices.tell(addWay)"
+        @choose="notices.tell(() => store.choosePhrase($event))"
+        @open="emit('open', $event)"
+      />
+      <RevisionList
+        :phrase-id="phrase.id"
+        :text="text"
+        :options="{ tuning, meter }"
+        :zone="session.me?.studio.zone ?? 'utc'"
+        :fetch="api.revisions"
+        @go-back="goBack"
       />
       <hr />
       <section v-if="piece" aria-label="Practice piece">
@@ -246,6 +309,10 @@ function renameTo(event: Event): void {
 .state.stale,
 .trouble {
   color: var(--warm);
+}
+.refers {
+  border-left: 3px solid var(--cool);
+  padding-left: 0.6rem;
 }
 .margin {
   border-left: 2px solid var(--warm);

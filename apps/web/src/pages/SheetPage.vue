@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { Phrase } from '@jam-ledger/contract';
 import { COMMON_TIME, readMeter, readShorthand, scoreOf } from '@jam-ledger/core/notation';
-import { TUNINGS } from '@jam-ledger/core/pitch';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
 import { clockText } from '../composables/useDays.ts';
+import { tuningOf } from '../composables/useReading.ts';
 import { legendOf } from '../composables/legend.ts';
 import TabPage from '../parts/TabPage.vue';
 import { useNotices, useSong } from '../stores/index.ts';
@@ -20,13 +20,13 @@ onMounted(() => notices.tell(() => store.load(String(route.params['id']))));
 const PAGE_SCALE = 0.62;
 
 const song = computed(() => store.song);
-const tuning = computed(() => TUNINGS[song.value?.tuning ?? 'standard']);
+const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
 const meter = computed(() => readMeter(song.value?.meter ?? '') ?? COMMON_TIME);
 const barsOf = ({ text }: Phrase) => scoreOf(readShorthand(text, { tuning: tuning.value, meter: meter.value }).phrase);
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,
-    phrases: section.phrases.map((phrase) => ({ phrase, bars: barsOf(phrase) })),
+    phrases: section.phrases.filter(({ chosen }) => chosen).map((phrase) => ({ phrase, bars: barsOf(phrase) })),
   })),
 );
 const legend = computed(() => legendOf(sections.value.flatMap(({ phrases }) => phrases.flatMap(({ bars }) => bars))));

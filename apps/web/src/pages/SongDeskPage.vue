@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
-import type { FormFix } from '@jam-ledger/core/form';
-import { COMMON_TIME, readMeter } from '@jam-ledger/core/notation';
-import { TUNINGS } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
+import { listenAgain } from '../composables/listenAgain.ts';
+import { retuneSong, strungOf, type RetunedPhrase } from '../composables/retuning.ts';
+import { useFormDesk } from '../composables/useFormDesk.ts';
+import { useSongClock } from '../composables/useSongClock.ts';
+import { useSongForm } from '../composables/useSongForm.ts';
 import FormMargin from '../parts/FormMargin.vue';
 import FormStrip from '../parts/FormStrip.vue';
 import PhraseList from '../parts/PhraseList.vue';
+import RetuneNote from '../parts/RetuneNote.vue';
+import SecondListen from '../parts/SecondListen.vue';
 import SectionForm from '../parts/SectionForm.vue';
 import SetUpForm from '../parts/SetUpForm.vue';
 import { useLedger, useNotices, useSong } from '../stores/index.ts';
@@ -24,6 +28,9 @@ const chosenPhrase = ref<string>();
 const editing = ref<'set-up' | 'new-section' | 'section' | undefined>();
 
 const song = computed(() => store.song);
+const form = useSongForm(() => store.song);
+const desk = useFormDesk(form, (id) => (chosenSection.value = id));
+const retuned = ref<readonly RetunedPhrase[]>([]);
 const section = computed(
   () => song.value?.sections.find(({ id }) => id === chosenSection.value) ?? song.value?.sections[0],
 );
@@ -41,15 +48,28 @@ onMounted(() =>
   }),
 );
 
-/** The label after the last one, `1A` then `1B`. */
-const nextSection = computed((): SectionBody => {
-  const last = song.value?.sections.at(-1);
-  const label = last?.label.replace(/[A-Y]$/, (letter) => String.fromCharCode(letter.charCodeAt(0) + 1)) ?? '1A';
-  return { label, role: last?.role ?? 'riff', startSeconds: last?.startSeconds ?? 0, bars: 4 };
+/** Sections to which the form may jump back after the one that is being written or changed. */
+const earlier = computed(() => {
+  const all = song.value?.sections ?? [];
+  const place = all.findIndex(({ id }) => id === section.value?.id);
+  return editing.value === 'new-section' ? all : all.slice(0, place + 1);
 });
+const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
+const clock = useSongClock(() =>
+  Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
+);
 
 async function keepSetUp(change: SetUpChange): Promise<void> {
+  const before = song.value && strungOf(song.value);
+  const read = song.value?.sections.flatMap(({ phrases }) =>
+    phrases.map((one) => [one.id, form.readingOf(one)] as const),
+  );
   await store.changeSetUp(change);
+  if (song.value && before) {
+    const readings = new Map(read);
+    const readingOf = (one: Phrase) => readings.get(one.id) ?? form.readingOf(one);
+    retuned.value = retuneSong(song.value, { before, after: strungOf(song.value) }, readingOf);
+  }
   if (song.value?.sections.length === 0) editing.value = 'new-section';
 }
 
@@ -88,17 +108,12 @@ function showSection(id: string): void {
   chosenSection.value = id;
 }
 
-/** Mends the form as the margin offers it; the change can be taken back. */
-function mendForm({ sectionId, change }: FormFix): Promise<void> {
+function moveNotes(): Promise<void> {
   return notices.tell(async () => {
-    const mended = song.value?.sections.find(({ id }) => id === sectionId);
-    if (!mended || change.bars === undefined) return;
-    const { label, role, startSeconds, bars } = mended;
-    await store.changeSection(mended, { label, role, startSeconds, bars: change.bars });
-    notices.say(`${label} now has ${change.bars} bars.`, async () => {
-      const now = song.value?.sections.find(({ id }) => id === sectionId);
-      if (now) await store.changeSection(now, { label, role, startSeconds, bars });
-    });
+    for (const { phrase: one, text } of retuned.value) await store.changePhrase(one, { text });
+    const count = retuned.value.length;
+    retuned.value = [];
+    notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} moved; the versions before are kept.`);
   });
 }
 
@@ -115,9 +130,8 @@ function openPhrase(id: string | undefined): void {
   chosenPhrase.value = found.id;
 }
 
-async function rename(renamed: Phrase, name: string): Promise<void> {
-  const { id, text, version } = renamed;
-  store.keepPhrase(await api.changePhrase(id, { name, text, version, struck: false }));
+function rename(renamed: Phrase, name: string): Promise<void> {
+  return store.changePhrase(renamed, { name });
 }
 </script>
 
@@ -131,39 +145,69 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
         </p>
       </div>
       <p class="facts">
-        {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} · {{ song.key || 'key open' }} ·
-        {{ song.tempo }} bpm · {{ song.meter }} · {{ song.frets }} frets
+        {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} ·
+        {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} · {{ song.tempo }} bpm ·
+        {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
         <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
       </p>
     </header>
     <SetUpForm
       v-if="editing === 'set-up'"
-      :key="song.version"
+      :key="song.id"
       :set-up="song"
       :version="song.version"
       :save="keepSetUp"
       @done="closeSetUp"
     />
+    <RetuneNote
+      v-if="retuned.length > 0"
+      :retuned="retuned"
+      @move="moveNotes"
+      @leave="retuned = []"
+      @open="openPhrase"
+    />
     <FormStrip
       :sections="song.sections"
-      :tempo="song.tempo"
-      :meter="song.meter"
+      :rounds="form.rounds.value"
+      :paces="form.paces.value"
+      :song-seconds="song.songSeconds"
+      :student-layer="song.studentLayer"
       :chosen="section?.id"
+      :clock="clock"
       @choose="showSection"
+      @move="desk.move"
+      @drop="desk.drop"
+    />
+    <SectionForm
+      v-if="editing === 'new-section'"
+      :first="desk.nextSection.value"
+      :earlier="earlier"
+      :save="addSection"
+      word="Add it"
+      @done="editing = undefined"
+    />
+    <SectionForm
+      v-else-if="editing === 'section' && section"
+      :key="section.id"
+      :first="section"
+      :earlier="earlier"
+      :save="changeSection"
+      word="Keep it"
+      @done="editing = undefined"
     />
     <FormMargin
-      :sections="song.sections"
-      :tempo="song.tempo"
-      :meter="readMeter(song.meter) ?? COMMON_TIME"
-      :tuning="TUNINGS[song.tuning]"
+      :problems="form.problems.value"
+      :labels="desk.proposed.value"
       @show="showSection"
-      @fix="mendForm"
+      @fix="desk.mend"
+      @label="desk.label"
     />
+    <SecondListen :list="doubts" @open="openPhrase" />
     <div class="desk">
       <aside class="left">
         <PhraseList
-          v-if="section && editing !== 'section'"
+          v-if="section"
           :section="section"
           :chosen="phrase?.id"
           :assigned="new Set(piecesByPhrase.keys())"
@@ -173,23 +217,9 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
           @edit="editing = 'section'"
           @strike-section="section && notices.tell(() => store.strikeSection(section!, true))"
         />
-        <SectionForm
-          v-else-if="section"
-          :first="section"
-          :save="changeSection"
-          word="Keep it"
-          @done="editing = undefined"
-        />
         <p v-else class="soft">Lay out the form first: where does the first section start?</p>
         <hr />
-        <SectionForm
-          v-if="editing === 'new-section'"
-          :first="nextSection"
-          :save="addSection"
-          word="Add it"
-          @done="editing = undefined"
-        />
-        <Button v-else size="small" outlined icon="pi pi-plus" label="Add a section" @click="editing = 'new-section'" />
+        <Button size="small" outlined icon="pi pi-plus" label="Add a section" @click="editing = 'new-section'" />
       </aside>
       <PhraseDesk
         v-if="phrase"
@@ -200,6 +230,7 @@ async function rename(renamed: Phrase, name: string): Promise<void> {
         :assign="assign"
         :rename="rename"
         :keep="store.keepPhrase"
+        :reading-of="form.readingOf"
         @go-phrase="goPhrase"
         @open="openPhrase"
       />

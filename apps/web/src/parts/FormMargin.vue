@@ -1,43 +1,29 @@
 <script setup lang="ts">
-import type { Section } from '@jam-ledger/contract';
-import { checkForm, type FormFix } from '@jam-ledger/core/form';
-import { barTicks, readShorthand, unroll, type Meter } from '@jam-ledger/core/notation';
-import type { Tuning } from '@jam-ledger/core/pitch';
+import type { FormFix, FormProblem } from '@jam-ledger/core/form';
 import Button from 'primevue/button';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
-const props = defineProps<{ sections: readonly Section[]; tempo: number; meter: Meter; tuning: Tuning }>();
-const emit = defineEmits<{ show: [sectionId: string]; fix: [fix: FormFix] }>();
+const props = defineProps<{
+  problems: readonly FormProblem[];
+  /** Labels told from what was written, where they differ: old and new. */
+  labels: readonly { readonly id: string; readonly from: string; readonly to: string }[];
+}>();
+const emit = defineEmits<{ show: [sectionId: string]; fix: [fix: FormFix]; label: [] }>();
 
-/** Bars that the phrases of a section fill, played out; a section without phrases has none. */
-function barsOf({ phrases }: Section): number {
-  const { tuning, meter } = props;
-  const ticks = phrases.map(({ text }) => unroll(readShorthand(text, { tuning, meter }).phrase).length);
-  return ticks.reduce((sum, one) => sum + one, 0) / barTicks(meter);
-}
-
-const problems = computed(() =>
-  checkForm({
-    sections: props.sections.map(({ id, label, bars, startSeconds }) => ({
-      id,
-      label,
-      bars,
-      startSeconds,
-      times: 1,
-      passes: [],
-    })),
-    meter: props.meter,
-    bpm: props.tempo,
-    phraseBars: new Map(
-      props.sections.flatMap((section) => (section.phrases.length > 0 ? [[section.id, barsOf(section)] as const] : [])),
-    ),
-  }),
-);
+/** So many are shown; the rest on demand. */
+const MOST_SHOWN = 3;
+const all = ref(false);
+const shown = computed(() => (all.value ? props.problems : props.problems.slice(0, MOST_SHOWN)));
+const renamed = computed(() => props.labels.map(({ from, to }) => `${from} → ${to}`).join(', '));
 </script>
 
 <template>
-  <ul v-if="problems.length > 0" class="quiet-list form-margin" aria-label="What does not agree in the form">
-    <li v-for="(problem, index) in problems" :key="index">
+  <ul
+    v-if="problems.length > 0 || labels.length > 0"
+    class="quiet-list form-margin"
+    aria-label="What does not agree in the form"
+  >
+    <li v-for="(problem, index) in shown" :key="index">
       <button type="button" @click="emit('show', problem.sectionId)">{{ problem.message }}</button>
       <Button
         v-if="problem.fix"
@@ -47,6 +33,13 @@ const problems = computed(() =>
         :label="problem.fix.title"
         @click="emit('fix', problem.fix)"
       />
+    </li>
+    <li v-if="problems.length > shown.length">
+      <button type="button" class="more" @click="all = true">{{ problems.length - shown.length }} more</button>
+    </li>
+    <li v-if="labels.length > 0">
+      <span>By what is written in them, the sections would be labelled {{ renamed }}.</span>
+      <Button size="small" severity="secondary" outlined label="Label them so" @click="emit('label')" />
     </li>
   </ul>
 </template>
@@ -71,5 +64,9 @@ button:not(.p-button) {
 }
 button:not(.p-button):focus-visible {
   outline: 2px solid var(--focus);
+}
+.more {
+  color: var(--cool);
+  text-decoration: underline;
 }
 </style>

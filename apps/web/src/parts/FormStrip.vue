@@ -1,77 +1,253 @@
 <script setup lang="ts">
-import type { Section } from '@jam-ledger/contract';
-import { readMeter } from '@jam-ledger/core/notation';
-import { computed } from 'vue';
+import { LAYERS, type Layer, type Section } from '@jam-ledger/contract';
+import { placeAt, type Paces, type TimedRound } from '@jam-ledger/core/form';
+import { useElementSize } from '@vueuse/core';
+import Button from 'primevue/button';
+import { computed, ref, useTemplateRef } from 'vue';
+import { foldRounds, rulerMarks, sayPlace, type StripBlock as Block } from '../composables/formStrip.ts';
+import type { SongClock } from '../composables/useSongClock.ts';
 import { clockText } from '../composables/useDays.ts';
+import StripBlock from './StripBlock.vue';
 
-const props = defineProps<{ sections: readonly Section[]; tempo: number; meter: string; chosen: string | undefined }>();
-const emit = defineEmits<{ choose: [id: string] }>();
+const props = defineProps<{
+  sections: readonly Section[];
+  rounds: readonly TimedRound[];
+  paces: Paces;
+  songSeconds: number | null;
+  studentLayer: Layer;
+  chosen: string | undefined;
+  clock: SongClock;
+}>();
+const emit = defineEmits<{
+  choose: [id: string];
+  /** A section starts elsewhere. */
+  move: [id: string, startSeconds: number];
+  /** A section begins at this place, tapped along with the clock. */
+  drop: [seconds: number];
+}>();
 
-/** Seconds a section lasts by its bars and the tempo. */
-function lasts({ bars }: Section): number {
-  const meter = readMeter(props.meter);
-  return bars * (((meter?.beats ?? 4) * 4) / (meter?.unit ?? 4)) * (60 / props.tempo);
-}
+const folded = ref(true);
+const zoom = ref(1);
+const pointer = ref<number>();
+const drag = ref<{ id: string; seconds: number }>();
+const view = useTemplateRef<HTMLElement>('view');
+const { width } = useElementSize(view);
 
-const total = computed(() => Math.max(1, ...props.sections.map((section) => section.startSeconds + lasts(section))));
-const shown = computed(() =>
-  props.sections.map((section) => ({
-    section,
-    left: (section.startSeconds / total.value) * 100,
-    width: Math.max(1.5, (lasts(section) / total.value) * 100),
+/** How far one key moves a boundary, seconds; with Shift ten times as far. Our choice. */
+const STEP_SECONDS = 0.1;
+const MOST_ZOOM = 16;
+
+const total = computed(() =>
+  Math.max(props.songSeconds ?? 0, 8, ...props.rounds.map(({ toSeconds }) => toSeconds + 1)),
+);
+const perSecond = computed(() => (Math.max(width.value, 300) * zoom.value) / total.value);
+const marks = computed(() => rulerMarks(total.value, perSecond.value));
+const blocks = computed(() => (folded.value ? foldRounds(props.rounds, props.sections) : unfolded.value));
+const unfolded = computed(() =>
+  props.rounds.map((round, index): Block => ({
+    ...round,
+    key: `${round.id}-${index}`,
+    times: 1,
+    notes: round.changes,
   })),
 );
+/** The layers of the song, the student’s on top. */
+const rows = computed(() => {
+  const written = new Set(props.sections.flatMap(({ phrases }) => phrases.map(({ layer }) => layer)));
+  const others = LAYERS.filter((layer) => written.has(layer) && layer !== props.studentLayer);
+  const layersOf = new Map(props.sections.map(({ id, phrases }) => [id, new Set(phrases.map(({ layer }) => layer))]));
+  const has = (id: string, layer: Layer) => layersOf.get(id)?.has(layer) ?? false;
+  const own = { layer: props.studentLayer, blocks: blocks.value };
+  return [own, ...others.map((layer) => ({ layer, blocks: blocks.value.filter(({ id }) => has(id, layer)) }))];
+});
+const here = computed(() => pointer.value ?? props.clock.seconds.value);
+const place = computed(() => sayPlace(here.value, placeAt(here.value, props.rounds, props.paces)));
+
+function secondsAt(event: PointerEvent | MouseEvent): number {
+  const left = view.value?.getBoundingClientRect().left ?? 0;
+  const x = event.clientX - left + (view.value?.scrollLeft ?? 0);
+  return Math.max(0, Math.min(total.value, x / perSecond.value));
+}
+
+function tenths(seconds: number): number {
+  return Math.max(0, Math.round(seconds * 10) / 10);
+}
+
+function startOf({ id, fromSeconds }: Block): number {
+  return drag.value?.id === id ? drag.value.seconds : fromSeconds;
+}
+
+function grab(block: Block, event: PointerEvent): void {
+  if (event.target instanceof Element) event.target.setPointerCapture(event.pointerId);
+  drag.value = { id: block.id, seconds: block.fromSeconds };
+}
+
+function track(event: PointerEvent): void {
+  pointer.value = secondsAt(event);
+  if (drag.value) drag.value = { ...drag.value, seconds: tenths(pointer.value) };
+}
+
+function release(): void {
+  const done = drag.value;
+  drag.value = undefined;
+  const section = props.sections.find(({ id }) => id === done?.id);
+  if (done && section && section.startSeconds !== done.seconds) emit('move', done.id, done.seconds);
+}
+
+function go(event: MouseEvent): void {
+  props.clock.goTo(secondsAt(event));
+}
+
+/** Alt and an arrow move the start of the block; an arrow alone goes to its neighbour. */
+function onKey(event: KeyboardEvent, block: Block): void {
+  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+  if (by === 0) return;
+  event.preventDefault();
+  if (event.altKey) {
+    const section = props.sections.find(({ id }) => id === block.id);
+    if (section) emit('move', block.id, tenths(section.startSeconds + by * STEP_SECONDS * (event.shiftKey ? 10 : 1)));
+    return;
+  }
+  const all = [...(view.value?.querySelectorAll<HTMLElement>('.row.own button') ?? [])];
+  all[all.findIndex((one) => one === event.target) + by]?.focus();
+}
+
+function onStripKey({ key }: KeyboardEvent): void {
+  if (key === 'd') emit('drop', tenths(props.clock.seconds.value));
+  else if (key === 'f') folded.value = !folded.value;
+  else if (key === '+' || key === '=') zoomBy(2);
+  else if (key === '-') zoomBy(0.5);
+  else if (key === 'p') props.clock.toggle();
+}
+
+function zoomBy(times: number): void {
+  zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * times));
+}
 </script>
 
 <template>
-  <div class="strip" aria-label="Form of the song, to scale against the clock" role="group">
-    <button
-      v-for="{ section, left, width } in shown"
-      :key="section.id"
-      type="button"
-      :class="['block', { chosen: section.id === chosen }]"
-      :style="{ left: `${left}%`, width: `${width}%` }"
-      :title="`${section.label}, ${section.role}, from ${clockText(section.startSeconds)}, ${section.bars} bars`"
-      @click="emit('choose', section.id)"
-    >
-      <strong>{{ section.label }}</strong> <span>{{ clockText(section.startSeconds) }}</span>
-    </button>
-  </div>
+  <section class="form-strip" aria-label="Form of the song, to scale against the clock" @keydown="onStripKey">
+    <div ref="view" class="view" @pointermove="track" @pointerleave="pointer = undefined" @pointerup="release">
+      <div class="scale" :style="{ width: `${total * perSecond}px` }">
+        <div class="ruler" @click="go">
+          <span v-for="mark in marks" :key="mark" class="mark" :style="{ left: `${mark * perSecond}px` }">{{
+            clockText(mark)
+          }}</span>
+        </div>
+        <div
+          v-for="row in rows"
+          :key="row.layer"
+          :class="['row', { own: row.layer === studentLayer }]"
+          role="group"
+          :aria-label="row.layer"
+          @click.self="go"
+        >
+          <span v-if="rows.length > 1" class="layer">{{ row.layer }}</span>
+          <StripBlock
+            v-for="block in row.blocks"
+            :key="block.key"
+            :block="block"
+            :from-seconds="startOf(block)"
+            :per-second="perSecond"
+            :chosen="block.id === chosen"
+            :small="row.layer !== studentLayer"
+            @choose="emit('choose', block.id)"
+            @grab="grab(block, $event)"
+            @key="onKey($event, block)"
+          />
+        </div>
+        <div class="now" :style="{ left: `${clock.seconds.value * perSecond}px` }"></div>
+      </div>
+    </div>
+    <div class="tools">
+      <Button
+        size="small"
+        text
+        :icon="clock.running.value ? 'pi pi-pause' : 'pi pi-play'"
+        :label="clock.running.value ? 'Stop the clock (p)' : 'Run the song clock (p)'"
+        @click="clock.toggle()"
+      />
+      <Button size="small" text label="Drop a section here (d)" @click="emit('drop', tenths(clock.seconds.value))" />
+      <Button
+        size="small"
+        text
+        :label="folded ? 'Unfold the repeats (f)' : 'Fold the repeats (f)'"
+        @click="folded = !folded"
+      />
+      <Button
+        size="small"
+        text
+        icon="pi pi-minus"
+        aria-label="Zoom out (-)"
+        :disabled="zoom <= 1"
+        @click="zoomBy(0.5)"
+      />
+      <Button
+        size="small"
+        text
+        icon="pi pi-plus"
+        aria-label="Zoom in (+)"
+        :disabled="zoom >= MOST_ZOOM"
+        @click="zoomBy(2)"
+      />
+      <output class="place">{{ place }}</output>
+    </div>
+  </section>
 </template>
 
 <style scoped>
-.strip {
-  position: relative;
-  height: 2.3rem;
+.view {
+  overflow-x: auto;
   border-bottom: 2px solid var(--ink);
-  background: repeating-linear-gradient(90deg, transparent 0 calc(5% - 1px), var(--rule) calc(5% - 1px) 5%);
 }
-.block {
-  position: absolute;
-  bottom: 0;
-  height: 1.9rem;
-  border: 1px solid var(--rule-strong);
-  border-bottom: 0;
-  background: var(--page);
-  color: var(--ink);
-  text-align: left;
-  padding: 0 0.35rem;
-  overflow: hidden;
-  white-space: nowrap;
+.scale {
+  position: relative;
+  min-width: 100%;
+}
+.ruler {
+  position: relative;
+  height: 1.15rem;
   cursor: pointer;
-  min-width: 3.6rem;
 }
-.block span {
+.mark {
+  position: absolute;
+  font-size: 0.75rem;
   color: var(--ink-soft);
-  font-size: 0.85rem;
+  border-left: 1px solid var(--rule-strong);
+  padding-left: 0.2rem;
+  white-space: nowrap;
 }
-.block.chosen {
-  border-color: var(--warm);
-  border-width: 2px 2px 0;
-  background: var(--warm-wash);
-  z-index: 1;
+.row {
+  position: relative;
+  height: 1.5rem;
+  border-top: 1px solid var(--rule);
 }
-.block:hover {
-  z-index: 2;
+.row.own {
+  height: 2.75rem;
+}
+.layer {
+  position: absolute;
+  right: 0.3rem;
+  font-size: 0.78rem;
+  font-style: italic;
+  color: var(--ink-soft);
+}
+.now {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 2px solid var(--warm);
+  pointer-events: none;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 0.2rem;
+}
+.place {
+  margin-left: auto;
+  font-size: 0.9rem;
+  font-variant-numeric: tabular-nums;
 }
 </style>

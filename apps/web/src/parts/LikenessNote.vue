@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findAlike, sayLikeness, type CompareOptions, type KnownPhrase } from '@jam-ledger/core/likeness';
+import { findAlike, sayLikeness, type Alike, type CompareOptions, type KnownPhrase } from '@jam-ledger/core/likeness';
 import type { Phrase } from '@jam-ledger/core/notation';
 import { refDebounced } from '@vueuse/core';
 import { computed, toRef } from 'vue';
@@ -10,7 +10,7 @@ const props = defineProps<{
   earlier: readonly KnownPhrase[];
   options: CompareOptions;
 }>();
-const emit = defineEmits<{ open: [id: string] }>();
+const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: number] }>();
 
 /** Comparing waits for a pause in typing, milliseconds. Our choice. */
 const PAUSE_MS = 600;
@@ -18,6 +18,11 @@ const MOST_SHOWN = 2;
 
 const settled = refDebounced(toRef(props, 'phrase'), PAUSE_MS);
 const alike = computed(() => findAlike(settled.value, props.earlier, props.options).slice(0, MOST_SHOWN));
+
+/** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
+function mayRefer({ kinship, differences, likeness }: Alike): boolean {
+  return (kinship === 'same' || kinship === 'moved') && differences.length === 0 && likeness === 1;
+}
 </script>
 
 <template>
@@ -25,6 +30,9 @@ const alike = computed(() => findAlike(settled.value, props.earlier, props.optio
     <p v-for="found in alike" :key="found.id">
       {{ sayLikeness(found) }}
       <button type="button" @click="emit('open', found.id)">Show it</button>
+      <button v-if="mayRefer(found)" type="button" @click="emit('refer', found.id, found.frets)">
+        Refer to it instead
+      </button>
     </p>
   </section>
 </template>
@@ -37,6 +45,7 @@ const alike = computed(() => findAlike(settled.value, props.earlier, props.optio
 }
 button {
   all: unset;
+  margin-right: 0.6rem;
   cursor: pointer;
   color: var(--cool);
   text-decoration: underline;

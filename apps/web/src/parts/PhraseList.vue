@@ -1,10 +1,28 @@
 <script setup lang="ts">
 import type { Phrase, Section } from '@jam-ledger/contract';
 import Button from 'primevue/button';
+import { computed } from 'vue';
 import { clockText } from '../composables/useDays.ts';
 
-defineProps<{ section: Section; chosen: string | undefined; assigned: ReadonlySet<string> }>();
+const props = defineProps<{ section: Section; chosen: string | undefined; assigned: ReadonlySet<string> }>();
 const emit = defineEmits<{ choose: [id: string]; add: []; strike: [phrase: Phrase]; edit: []; strikeSection: [] }>();
+
+function remarksOn({ id, status, certainty, refersTo, chosen: isPlayed }: Phrase): string {
+  const remarks = [
+    props.assigned.has(id) && 'assigned',
+    status !== 'draft' && status,
+    certainty !== 'heard' && certainty,
+    refersTo !== null && 'refers',
+    !isPlayed && 'kept beside',
+  ];
+  return remarks.filter(Boolean).join(', ');
+}
+
+const facts = computed(() => {
+  const { startSeconds, bars, times, open } = props.section;
+  const often = times > 1 || open ? `, ${open ? 'about ' : ''}${times} times` : '';
+  return `from ${clockText(startSeconds)}, ${bars} ${bars === 1 ? 'bar' : 'bars'}${often}`;
+});
 </script>
 
 <template>
@@ -12,12 +30,19 @@ const emit = defineEmits<{ choose: [id: string]; add: []; strike: [phrase: Phras
     <h2>
       {{ section.label }} <span class="soft role">{{ section.role }}</span>
     </h2>
-    <p class="soft">from {{ clockText(section.startSeconds) }}, {{ section.bars }} bars</p>
+    <p class="soft">{{ facts }}</p>
+    <p v-for="(pass, index) in section.passes" :key="index" class="soft pass">
+      {{ pass.pass === 'last' ? 'last time' : `time ${pass.pass}` }} {{ pass.change }}
+    </p>
     <ol class="quiet-list phrases">
-      <li v-for="phrase in section.phrases" :key="phrase.id" :class="{ chosen: phrase.id === chosen }">
+      <li
+        v-for="phrase in section.phrases"
+        :key="phrase.id"
+        :class="{ chosen: phrase.id === chosen, beside: !phrase.chosen }"
+      >
         <button type="button" class="open" @click="emit('choose', phrase.id)">
           {{ phrase.name }}
-          <span v-if="assigned.has(phrase.id)" class="soft given">assigned</span>
+          <span v-if="remarksOn(phrase)" class="soft given">{{ remarksOn(phrase) }}</span>
         </button>
         <button
           type="button"
@@ -77,6 +102,14 @@ const emit = defineEmits<{ choose: [id: string]; add: []; strike: [phrase: Phras
 .given {
   font-size: 0.82rem;
   font-style: italic;
+}
+.beside .open {
+  padding-left: 1.4rem;
+  color: var(--ink-soft);
+}
+.pass {
+  font-style: italic;
+  font-size: 0.88rem;
 }
 .section-tools {
   margin: 0.3rem 0 0 -0.5rem;

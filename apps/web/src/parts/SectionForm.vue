@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SECTION_ROLES, sectionSchema, SONG_LIMITS, type SectionBody } from '@jam-ledger/contract';
+import { SECTION_ROLES, sectionSchema, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -9,13 +9,42 @@ import { clockText, readClock } from '../composables/useDays.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
 
-const props = defineProps<{ first: SectionBody; save: (body: SectionBody) => Promise<void>; word: string }>();
+const props = defineProps<{
+  first: SectionBody;
+  /** Sections to which the form may jump back after this one. */
+  earlier: readonly { readonly id: string; readonly label: string }[];
+  save: (body: SectionBody) => Promise<void>;
+  word: string;
+}>();
 const emit = defineEmits<{ done: [] }>();
 
-const { label, role, startSeconds, bars } = props.first;
-const { fields, problems, trouble, busy, send } = useForm(sectionSchema, { label, role, startSeconds, bars });
+const { label, role, startSeconds, bars, times, open, passes, jump } = props.first;
+const begun = { label, role, startSeconds, bars, times, open, passes, jump };
+const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
 const clock = ref(clockText(startSeconds));
 const clockProblem = ref<string>();
+const NO_JUMP = { id: null, label: 'go on' };
+
+function addPass(): void {
+  fields.passes = [...fields.passes, { pass: 'last', change: '' }];
+}
+
+function setPass(index: number, change: Partial<SectionPass>): void {
+  fields.passes = fields.passes.map((pass, at) => (at === index ? { ...pass, ...change } : pass));
+}
+
+/** Which pass, as it is typed: a number, or “last”. */
+function typePass(index: number, typed: string | undefined): void {
+  const number = Number(typed);
+  setPass(index, { pass: typed?.trim() !== '' && Number.isInteger(number) ? number : 'last' });
+}
+
+function typeBars(index: number, typed: number | null): void {
+  fields.passes = fields.passes.map(({ pass, change, bars: before }, at) => {
+    const now = at === index ? typed : (before ?? null);
+    return { pass, change, ...(now !== null && { bars: now }) };
+  });
+}
 
 async function submit(): Promise<void> {
   const seconds = readClock(clock.value);
@@ -31,8 +60,17 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Label" :problem="problems['label']">
       <InputText :id="id" v-model="fields.label" :invalid="invalid" :maxlength="SONG_LIMITS.label" autofocus />
     </FieldRow>
-    <FieldRow v-slot="{ labelId, invalid }" label="Role" :problem="problems['role']">
-      <Select v-model="fields.role" :aria-labelledby="labelId" :options="[...SECTION_ROLES]" :invalid="invalid" />
+    <FieldRow v-slot="{ id, invalid }" label="Role" :problem="problems['role']">
+      <InputText
+        :id="id"
+        v-model="fields.role"
+        list="section-roles"
+        :invalid="invalid"
+        :maxlength="SONG_LIMITS.label"
+      />
+      <datalist id="section-roles">
+        <option v-for="known in SECTION_ROLES" :key="known" :value="known"></option>
+      </datalist>
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Starts at" :problem="clockProblem ?? problems['startSeconds']">
       <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" maxlength="9" />
@@ -47,6 +85,75 @@ async function submit(): Promise<void> {
         :use-grouping="false"
       />
     </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Times played" :problem="problems['times']">
+      <InputNumber v-model="fields.times" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.times" />
+    </FieldRow>
+    <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
+    <FieldRow v-slot="{ labelId }" label="Then" :problem="problems['jump.to']">
+      <Select
+        :model-value="fields.jump?.to ?? null"
+        :aria-labelledby="labelId"
+        :options="[NO_JUMP, ...earlier.map(({ id, label: name }) => ({ id, label: `back to ${name}` }))]"
+        option-label="label"
+        option-value="id"
+        @update:model-value="fields.jump = $event === null ? null : { to: $event, times: fields.jump?.times ?? 1 }"
+      />
+    </FieldRow>
+    <FieldRow v-if="fields.jump" v-slot="{ id }" label="Back so often" :problem="problems['jump.times']">
+      <InputNumber
+        :model-value="fields.jump.times"
+        :input-id="id"
+        :min="1"
+        :max="SONG_LIMITS.times"
+        @update:model-value="fields.jump = { to: fields.jump?.to ?? '', times: $event ?? 1 }"
+      />
+    </FieldRow>
+    <fieldset class="passes">
+      <legend>What is different when</legend>
+      <div v-for="(pass, index) in fields.passes" :key="index" class="pass">
+        <label
+          >time
+          <InputText
+            :model-value="String(pass.pass)"
+            size="small"
+            :aria-label="`Which time, line ${index + 1}`"
+            :invalid="problems[`passes.${index}.pass`] !== undefined"
+            @update:model-value="typePass(index, $event)"
+        /></label>
+        <InputText
+          :model-value="pass.change"
+          class="change"
+          size="small"
+          placeholder="stops on the power chord"
+          :aria-label="`What is different, line ${index + 1}`"
+          :invalid="problems[`passes.${index}.change`] !== undefined"
+          :maxlength="SONG_LIMITS.passChange"
+          @update:model-value="setPass(index, { change: $event ?? '' })"
+        />
+        <label
+          >bars
+          <InputNumber
+            :model-value="pass.bars ?? null"
+            size="small"
+            :aria-label="`Its bars, line ${index + 1}`"
+            :min="1"
+            :max="SONG_LIMITS.bars.most"
+            @update:model-value="typeBars(index, $event)"
+        /></label>
+        <Button
+          size="small"
+          text
+          severity="secondary"
+          icon="pi pi-times"
+          :aria-label="`Take line ${index + 1} out`"
+          @click="fields.passes = fields.passes.filter((_, at) => at !== index)"
+        />
+        <p v-if="problems[`passes.${index}.change`]" class="trouble" role="alert">
+          {{ problems[`passes.${index}.change`] }}
+        </p>
+      </div>
+      <Button size="small" text label="Add a line: left out or replaced" @click="addPass" />
+    </fieldset>
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <Button type="submit" size="small" :label="busy ? 'Keeping…' : word" :disabled="busy" />
@@ -58,13 +165,44 @@ async function submit(): Promise<void> {
 <style scoped>
 .section-form {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 0.5rem;
-  padding: 0.5rem 0;
+  grid-template-columns: repeat(auto-fill, minmax(8rem, 1fr));
+  gap: 0.6rem 1rem;
+  padding: 0.7rem 0;
+  border-bottom: 1px solid var(--rule);
 }
-.section-form :deep(input),
+.section-form :deep(.field input),
 .section-form :deep(.p-select) {
   width: 100%;
+}
+.tick {
+  align-self: end;
+  padding-bottom: 0.5rem;
+  font-size: 0.92rem;
+}
+.passes {
+  grid-column: 1 / -1;
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+legend {
+  font-weight: 600;
+  font-size: 0.92rem;
+  padding: 0;
+}
+.pass {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.15rem 0;
+}
+.pass :deep(input) {
+  width: 4rem;
+}
+.pass .change {
+  flex: 1;
+  min-width: 12rem;
 }
 .foot {
   grid-column: 1 / -1;

@@ -1,36 +1,74 @@
 <script setup lang="ts">
-import { setUpSchema, SONG_LIMITS, type SetUp, type SetUpChange } from '@jam-ledger/contract';
+import {
+  FEELS,
+  LAYERS,
+  PITCH_WAYS,
+  setUpSchema,
+  SONG_LIMITS,
+  type SetUp,
+  type SetUpChange,
+} from '@jam-ledger/contract';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
-import { TUNING_NAMES } from '@jam-ledger/core/pitch';
+import { isTuningName, readTuning, TUNING_NAMES } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
+import { computed, ref } from 'vue';
+import { clockText, readClock } from '../composables/useDays.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
+import PaceRows from './PaceRows.vue';
+import PitchAdvice from './PitchAdvice.vue';
+import RigRows from './RigRows.vue';
+import StampTempo from './StampTempo.vue';
 import TapTempo from './TapTempo.vue';
 
 const props = defineProps<{ setUp: SetUp; version: number; save: (change: SetUpChange) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
 
-const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = props.setUp;
-const first: SetUpChange = {
-  title,
-  whose,
-  tuning,
-  capo,
-  key,
-  tempo,
-  meter,
-  frets,
-  offsetCents,
-  version: props.version,
-};
-const { fields, problems, trouble, busy, send } = useForm(setUpSchema, first);
+/** The choice that lets the strings be typed. */
+const BY_STRINGS = 'by its strings …';
+
+const { fields, problems, trouble, busy, send } = useForm(setUpSchema, firstOf(props.setUp, props.version));
+const choice = ref<string>(isTuningName(fields.tuning) ? fields.tuning : BY_STRINGS);
+const tuning = computed(() => readTuning(fields.tuning));
+const length = ref(fields.songSeconds === null ? '' : clockText(fields.songSeconds));
+const lengthProblem = ref<string>();
+
+function firstOf(setUp: SetUp, version: number): SetUpChange {
+  const { title, whose, tuning: strung, capo, key, secondKey, tempo, meter, feel, changes, rig } = setUp;
+  const { frets, scaleLengthMm, songSeconds, offsetCents, pitchWay, studentLayer } = setUp;
+  const guitar = { tuning: strung, capo, frets, scaleLengthMm, offsetCents, pitchWay };
+  return {
+    title,
+    whose,
+    ...guitar,
+    key,
+    secondKey,
+    tempo,
+    meter,
+    feel,
+    changes,
+    rig,
+    songSeconds,
+    studentLayer,
+    version,
+  };
+}
+
+function chooseTuning(name: string): void {
+  choice.value = name;
+  if (name !== BY_STRINGS) fields.tuning = name;
+}
 
 async function submit(): Promise<void> {
-  const saved = await send(props.save);
-  if (saved) emit('done');
+  const seconds = length.value.trim() === '' ? null : readClock(length.value);
+  lengthProblem.value = seconds === undefined ? 'Write a time such as 4:31, or nothing.' : undefined;
+  if (seconds === undefined) return;
+  fields.songSeconds = seconds;
+  fields.version = props.version;
+  if (await send(props.save)) emit('done');
 }
 </script>
 
@@ -42,8 +80,33 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Whose" class="wide" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="SONG_LIMITS.whose" />
     </FieldRow>
-    <FieldRow v-slot="{ labelId, invalid }" label="Tuning" :problem="problems['tuning']">
-      <Select v-model="fields.tuning" :aria-labelledby="labelId" :options="[...TUNING_NAMES]" :invalid="invalid" />
+    <FieldRow
+      v-slot="{ labelId, invalid }"
+      label="Tuning"
+      :problem="choice === BY_STRINGS ? undefined : problems['tuning']"
+    >
+      <Select
+        :model-value="choice"
+        :aria-labelledby="labelId"
+        :options="[...TUNING_NAMES, BY_STRINGS]"
+        :invalid="invalid"
+        @update:model-value="chooseTuning"
+      />
+    </FieldRow>
+    <FieldRow
+      v-if="choice === BY_STRINGS"
+      v-slot="{ id, invalid }"
+      label="Strings"
+      hint="thickest first"
+      :problem="problems['tuning']"
+    >
+      <InputText
+        :id="id"
+        v-model="fields.tuning"
+        :invalid="invalid"
+        placeholder="C2 G2 D3 A3 E4"
+        :maxlength="SONG_LIMITS.tuning"
+      />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Capo" hint="fret" :problem="problems['capo']">
       <InputNumber
@@ -55,10 +118,34 @@ async function submit(): Promise<void> {
         :use-grouping="false"
       />
     </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Frets" hint="on this guitar" :problem="problems['frets']">
+      <InputNumber
+        v-model="fields.frets"
+        :input-id="id"
+        :invalid="invalid"
+        :min="0"
+        :max="SONG_LIMITS.frets.most"
+        :use-grouping="false"
+      />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Scale length" hint="mm" :problem="problems['scaleLengthMm']">
+      <InputNumber
+        v-model="fields.scaleLengthMm"
+        :input-id="id"
+        :invalid="invalid"
+        :min="0"
+        :max="SONG_LIMITS.scaleLengthMm.most"
+        :max-fraction-digits="1"
+        :use-grouping="false"
+      />
+    </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Key" :problem="problems['key']">
       <InputText :id="id" v-model="fields.key" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Tempo" hint="quarters a minute" :problem="problems['tempo']">
+    <FieldRow v-slot="{ id, invalid }" label="Or perhaps" hint="second key" :problem="problems['secondKey']">
+      <InputText :id="id" v-model="fields.secondKey" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Tempo" hint="quarters/min" :problem="problems['tempo']">
       <InputNumber
         v-model="fields.tempo"
         :input-id="id"
@@ -72,19 +159,22 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Meter" :problem="problems['meter']">
       <InputText :id="id" v-model="fields.meter" :invalid="invalid" maxlength="5" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Frets" hint="on this guitar" :problem="problems['frets']">
-      <InputNumber
-        v-model="fields.frets"
-        :input-id="id"
-        :invalid="invalid"
-        :min="0"
-        :max="SONG_LIMITS.frets.most"
-        :use-grouping="false"
-      />
+    <FieldRow v-slot="{ labelId }" label="Feel" :problem="problems['feel']">
+      <Select v-model="fields.feel" :aria-labelledby="labelId" :options="[...FEELS]" />
     </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Recording lasts" :problem="lengthProblem ?? problems['songSeconds']">
+      <InputText :id="id" v-model="length" :invalid="invalid" placeholder="4:31" maxlength="9" />
+    </FieldRow>
+    <FieldRow v-slot="{ labelId }" label="Student’s layer" :problem="problems['studentLayer']">
+      <Select v-model="fields.studentLayer" :aria-labelledby="labelId" :options="[...LAYERS]" />
+    </FieldRow>
+    <TapTempo @tempo="fields.tempo = $event" />
+    <StampTempo :meter="fields.meter" @tempo="fields.tempo = $event" />
+    <PaceRows v-model="fields.changes" :problems="problems" />
     <FieldRow
       v-slot="{ id, invalid }"
       label="Recording is off by"
+      class="wide"
       hint="cents, + is sharp"
       :problem="problems['offsetCents']"
     >
@@ -97,7 +187,11 @@ async function submit(): Promise<void> {
         :use-grouping="false"
       />
     </FieldRow>
-    <TapTempo @tempo="fields.tempo = $event" />
+    <FieldRow v-slot="{ labelId }" label="So" class="wide" :problem="problems['pitchWay']">
+      <Select v-model="fields.pitchWay" :aria-labelledby="labelId" :options="[...PITCH_WAYS]" />
+    </FieldRow>
+    <PitchAdvice v-if="tuning" :tuning="tuning" :offset-cents="fields.offsetCents ?? 0" :way="fields.pitchWay" />
+    <RigRows v-model="fields.rig" :problems="problems" />
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <Button type="submit" size="small" :label="busy ? 'Keeping…' : 'Keep this set-up'" :disabled="busy" />
@@ -117,8 +211,8 @@ async function submit(): Promise<void> {
 .wide {
   grid-column: span 2;
 }
-.set-up :deep(input),
-.set-up :deep(.p-select) {
+.set-up :deep(.field input),
+.set-up :deep(.field .p-select) {
   width: 100%;
 }
 .foot {

@@ -1,76 +1,166 @@
-import type { Phrase, Section, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
+import type {
+  Phrase,
+  PhraseBody,
+  PhraseMark,
+  Section,
+  SectionBody,
+  SetUpChange,
+  Transcription,
+} from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { api } from '../api/index.ts';
+import { api, Refused } from '../api/index.ts';
 import { useNotices } from './notices.ts';
+
+/** What of a section a person can change. */
+export function sectionBody(section: SectionBody): SectionBody {
+  const { label, role, startSeconds, bars, times, open, passes, jump } = section;
+  return { label, role, startSeconds, bars, times, open, passes, jump };
+}
+
+/** What of a phrase a person can change. */
+export function phraseBody({ name, text, layer, certainty, reason }: PhraseBody): PhraseBody {
+  return { name, text, layer, certainty, reason };
+}
+
+/** What is said when somebody else saved the same thing first. */
+const CHANGED_ELSEWHERE =
+  'Somebody changed this in the meantime, and nothing was overwritten. Theirs is on the desk now; keep yours again to put it in its place.';
 
 /** The transcription on the desk. */
 export const useSong = defineStore('song', () => {
   const song = ref<Transcription | null>(null);
   const notices = useNotices();
+  const phrases = computed(() => song.value?.sections.flatMap((section) => section.phrases) ?? []);
 
   async function load(id: string): Promise<void> {
     if (song.value?.id !== id) song.value = null;
     song.value = await api.song(id);
   }
 
+  async function reload(): Promise<void> {
+    if (song.value) await load(song.value.id);
+  }
+
+  /** Saves something; where somebody else was first, fetches theirs, so that saving again is a choice. */
+  async function saveOver<T>(save: () => Promise<T>): Promise<T> {
+    try {
+      return await save();
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== 409) throw error;
+      await reload();
+      throw new Error(CHANGED_ELSEWHERE, { cause: error });
+    }
+  }
+
   async function changeSetUp(change: SetUpChange): Promise<void> {
-    if (song.value) song.value = await api.changeSetUp(song.value.id, change);
+    const id = song.value?.id;
+    if (id !== undefined) song.value = await saveOver(() => api.changeSetUp(id, change));
   }
 
   async function addSection(body: SectionBody): Promise<Section | undefined> {
     if (!song.value) return undefined;
     const section = await api.addSection(song.value.id, body);
-    await load(song.value.id);
+    await reload();
     return section;
   }
 
   async function strikeSection(section: Section, struck: boolean): Promise<void> {
-    const { id, version, label, role, startSeconds, bars } = section;
-    const changed = await api.changeSection(id, { label, role, startSeconds, bars, version, struck });
-    if (song.value) await load(song.value.id);
+    const { id, version, label } = section;
+    const changed = await api.changeSection(id, { ...sectionBody(section), version, struck });
+    await reload();
     if (struck) notices.say(`Section ${label} is struck out.`, () => strikeSection(changed, false));
   }
 
-  async function changeSection(section: Section, body: SectionBody): Promise<void> {
-    await api.changeSection(section.id, { ...body, version: section.version, struck: false });
-    if (song.value) await load(song.value.id);
+  async function changeSection({ id, version }: Section, body: SectionBody): Promise<void> {
+    await saveOver(() => api.changeSection(id, { ...body, version, struck: false }));
+    await reload();
+  }
+
+  /** Changes some fields of sections, and offers to take all of that back. */
+  async function amendSections(
+    changes: readonly { readonly id: string; readonly change: Partial<SectionBody> }[],
+    says: string,
+  ): Promise<void> {
+    const before = changes.flatMap(({ id }) => song.value?.sections.find((one) => one.id === id) ?? []);
+    for (const { id, change } of changes) {
+      const now = before.find((one) => one.id === id);
+      const body = now && { ...sectionBody(now), ...change, version: now.version, struck: false };
+      if (body) await saveOver(() => api.changeSection(id, body));
+    }
+    await reload();
+    const back = before.map((section) => ({ id: section.id, change: sectionBody(section) }));
+    notices.say(says, () => amendSections(back, 'Taken back.'));
   }
 
   async function addPhrase(section: Section, name: string): Promise<Phrase> {
-    const phrase = await api.addPhrase(section.id, { name, text: '' });
-    if (song.value) await load(song.value.id);
+    const layer = song.value?.studentLayer ?? 'lead';
+    const phrase = await api.addPhrase(section.id, { name, text: '', layer, certainty: 'heard', reason: '' });
+    await reload();
     return phrase;
   }
 
-  /** Puts a phrase that was saved in its place. */
+  /** Puts a phrase that was saved in its place; phrases that refer to it are fetched anew. */
   function keepPhrase(phrase: Phrase): void {
     if (!song.value) return;
+    const followed = phrases.value.some((one) => one.refersTo === phrase.id);
     const sections = song.value.sections.map((section) => ({
       ...section,
       phrases: section.phrases.map((one) => (one.id === phrase.id ? phrase : one)),
     }));
     song.value = { ...song.value, sections };
+    if (followed) void notices.tell(reload);
+  }
+
+  async function changePhrase(phrase: Phrase, change: Partial<PhraseBody>): Promise<void> {
+    const { id, version } = phrase;
+    keepPhrase(await api.changePhrase(id, { ...phraseBody(phrase), ...change, version, struck: false }));
   }
 
   async function strikePhrase(phrase: Phrase, struck: boolean): Promise<void> {
-    const { id, version, name, text } = phrase;
-    const changed = await api.changePhrase(id, { name, text, version, struck });
-    if (song.value) await load(song.value.id);
+    const { id, version, name } = phrase;
+    const changed = await api.changePhrase(id, { ...phraseBody(phrase), version, struck });
+    await reload();
     if (struck) notices.say(`“${name}” is struck out.`, () => strikePhrase(changed, false));
   }
 
-  const phrases = computed(() => song.value?.sections.flatMap((section) => section.phrases) ?? []);
+  async function markPhrase({ id, version }: Phrase, mark: Omit<PhraseMark, 'version'>): Promise<void> {
+    keepPhrase(await api.markPhrase(id, { ...mark, version }));
+  }
+
+  async function addAlternate({ id }: Phrase): Promise<Phrase> {
+    const added = await api.addAlternate(id);
+    await reload();
+    return added;
+  }
+
+  async function choosePhrase({ id, version }: Phrase): Promise<void> {
+    await api.choosePhrase(id, { version });
+    await reload();
+  }
+
+  /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
+  async function referPhrase({ id, version }: Phrase, to: string | null, movedFrets: number): Promise<void> {
+    keepPhrase(await api.referPhrase(id, { version, to, movedFrets }));
+  }
+
   return {
     song,
     phrases,
     load,
+    reload,
     changeSetUp,
     addSection,
     changeSection,
+    amendSections,
     strikeSection,
     addPhrase,
     keepPhrase,
+    changePhrase,
     strikePhrase,
+    markPhrase,
+    addAlternate,
+    choosePhrase,
+    referPhrase,
   };
 });

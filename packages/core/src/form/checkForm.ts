@@ -1,16 +1,19 @@
-import type { Meter } from '../notation/index.ts';
-import { playForm, type FormSection } from './playForm.ts';
-import { barsBetween, barSeconds, STAMP_SECONDS, tempoFromStamps } from './tempo.ts';
+import { barsFrom, paceAt, secondsAfter, type Paces } from './pace.ts';
+import { playForm, type FormSection, type PlayedForm } from './playForm.ts';
+import { STAMP_SECONDS, tempoFromStamps } from './tempo.ts';
 
 /** What can be wrong with a form. */
 export type FormProblemCode =
   | 'out-of-order'
   | 'same-start'
-  | 'clock-against-bars'
+  | 'gap'
+  | 'overlap'
+  | 'beyond-song'
   | 'no-phrases'
   | 'phrases-short'
   | 'phrases-long'
   | 'no-such-pass'
+  | 'no-way-out'
   | 'jump-nowhere'
   | 'circle';
 
@@ -18,7 +21,7 @@ export type FormProblemCode =
 export interface FormFix {
   readonly title: string;
   readonly sectionId: string;
-  readonly change: { readonly bars?: number; readonly times?: number };
+  readonly change: { readonly bars?: number; readonly times?: number; readonly open?: false; readonly jump?: null };
 }
 
 /** One thing wrong with the form, at its section, in words with its numbers. */
@@ -32,10 +35,11 @@ export interface FormProblem {
 /** A form with what it is checked against. */
 export interface CheckedForm {
   readonly sections: readonly FormSection[];
-  readonly meter: Meter;
-  readonly bpm: number;
+  readonly paces: Paces;
   /** Bars that the phrases written for a section fill, by its id; missing where none is written. */
   readonly phraseBars: ReadonlyMap<string, number>;
+  /** How long the recording is, seconds; left out where nobody said. */
+  readonly songSeconds?: number | undefined;
 }
 
 /** A fraction of a bar that is let pass when phrases are counted against bars. Our choice. */
@@ -44,47 +48,98 @@ const BAR_SLACK = 0.01;
 /** Finds what does not agree: stamps, bars, tempo, phrases, passes and jumps; each with its numbers. */
 export function checkForm(form: CheckedForm): readonly FormProblem[] {
   const { sections } = form;
+  const played = playForm(sections);
+  const firsts = new Map<string, number>();
+  for (const [index, { id }] of played.rounds.entries()) if (!firsts.has(id)) firsts.set(id, index);
   const problems = sections.flatMap((section, index) => [
-    ...checkClock(section, sections[index + 1], form),
+    ...checkClock({ section, next: sections[index + 1], played, firsts }, form),
+    ...checkEnd(section, form),
     ...checkPhrases(section, form),
     ...checkPasses(section),
+    ...checkWayOut(section, sections[index + 1]),
     ...checkJump(section, sections, index),
   ]);
   const last = sections.at(-1);
-  if (last && playForm(sections).truncated)
+  if (last && played.truncated)
     problems.push(problem('circle', last, 'Written out, this form never ends; its jumps and repeats go in a circle.'));
   return problems;
 }
 
-function checkClock(section: FormSection, next: FormSection | undefined, form: CheckedForm): readonly FormProblem[] {
+interface Neighbours {
+  readonly section: FormSection;
+  readonly next: FormSection | undefined;
+  readonly played: PlayedForm;
+  /** The first round of every section, by its id. */
+  readonly firsts: ReadonlyMap<string, number>;
+}
+
+function checkClock({ section, next, played, firsts }: Neighbours, form: CheckedForm): readonly FormProblem[] {
   if (!next) return [];
   const { startSeconds: from } = section;
   const { startSeconds: to } = next;
   if (to < from)
     return [problem('out-of-order', next, `${next.label} starts before ${section.label}, which stands before it.`)];
   if (to === from) return [problem('same-start', next, `${next.label} and ${section.label} start at the same time.`)];
-  if (section.open || section.jump) return [];
-  const bars = section.bars * section.times;
-  const room = barsBetween({ fromSeconds: from, toSeconds: to }, form);
-  if (bars <= room.most && bars >= room.least) return [];
-  return [clockProblem(section, next, form)];
+  const between = played.rounds.slice(firsts.get(section.id) ?? 0, firsts.get(next.id) ?? 0);
+  const open = new Set(form.sections.filter((one) => one.open).map(({ id }) => id));
+  if (between.some(({ id }) => open.has(id))) return [];
+  const bars = between.reduce((sum, round) => sum + round.bars, 0);
+  const takes = secondsAfter(from, bars, form.paces) - from;
+  if (bars === 0 || Math.abs(takes - (to - from)) <= 2 * STAMP_SECONDS) return [];
+  const alone = between.every(({ id, changes }) => id === section.id && changes.length === 0);
+  return [clockProblem({ section, next, bars, takes, alone }, form)];
 }
 
-function clockProblem(section: FormSection, next: FormSection, { meter, bpm }: CheckedForm): FormProblem {
-  const seconds = next.startSeconds - section.startSeconds;
-  const bars = section.bars * section.times;
-  const takes = bars * barSeconds(meter, bpm);
-  const fits = tempoFromStamps({ fromSeconds: section.startSeconds, toSeconds: next.startSeconds }, { bars, meter });
+interface Disagreement {
+  readonly section: FormSection;
+  readonly next: FormSection;
+  readonly bars: number;
+  readonly takes: number;
+  /** Whether nothing but plain rounds of the section lies between. */
+  readonly alone: boolean;
+}
+
+function clockProblem({ section, next, bars, takes, alone }: Disagreement, { paces }: CheckedForm): FormProblem {
+  const stamps = { fromSeconds: section.startSeconds, toSeconds: next.startSeconds };
+  const seconds = stamps.toSeconds - stamps.fromSeconds;
+  const pace = paceAt(stamps.fromSeconds, paces);
+  const steady = paces.every(({ fromSeconds: at }) => at <= stamps.fromSeconds || at >= stamps.toSeconds);
+  const fits = steady ? tempoFromStamps(stamps, { bars, meter: pace.meter }) : undefined;
   const range = fits ? `; ${bars} bars in this time would be ${round(fits.least)} to ${round(fits.most)} bpm` : '';
   const message =
     `From ${section.label} to ${next.label} are ${round(seconds)} s (± ${2 * STAMP_SECONDS} s), ` +
-    `but ${bars} bars at ${round(bpm)} bpm take ${round(takes)} s${range}.`;
-  const whole = seconds / barSeconds(meter, bpm) / section.times;
-  const near = Math.round(whole);
-  const isNear = near >= 1 && Math.abs(whole - near) * section.times * barSeconds(meter, bpm) <= 2 * STAMP_SECONDS;
-  if (!isNear) return problem('clock-against-bars', section, message);
-  const fix = { title: `Make it ${near} bars`, sectionId: section.id, change: { bars: near } };
-  return problem('clock-against-bars', section, message, fix);
+    `but ${bars} bars at ${round(pace.bpm)} bpm take ${round(takes)} s${range}.`;
+  const code = takes < seconds ? 'gap' : 'overlap';
+  const near = Math.round(barsFrom(stamps.fromSeconds, stamps.toSeconds, paces) / section.times);
+  const off = Math.abs(secondsAfter(stamps.fromSeconds, near * section.times, paces) - stamps.toSeconds);
+  if (!alone || near < 1 || off > 2 * STAMP_SECONDS) return problem(code, section, message);
+  return problem(code, section, message, {
+    title: `Make it ${near} bars`,
+    sectionId: section.id,
+    change: { bars: near },
+  });
+}
+
+function checkEnd(section: FormSection, { songSeconds, paces }: CheckedForm): readonly FormProblem[] {
+  if (songSeconds === undefined) return [];
+  const { label, startSeconds, bars } = section;
+  const recording = `the recording ends at ${round(songSeconds)} s`;
+  if (startSeconds >= songSeconds)
+    return [problem('beyond-song', section, `${label} starts at ${round(startSeconds)} s, but ${recording}.`)];
+  const ends = secondsAfter(startSeconds, bars, paces);
+  if (ends <= songSeconds + 2 * STAMP_SECONDS) return [];
+  return [problem('beyond-song', section, `${label} would end at ${round(ends)} s, but ${recording}.`)];
+}
+
+/** About so many times, and then something comes: how often must be known. A fade is the end. */
+function checkWayOut(section: FormSection, next: FormSection | undefined): readonly FormProblem[] {
+  if (!section.open || !next) return [];
+  const { id, label, times } = section;
+  const message =
+    `${label} goes round about ${times} times to the fade, yet ${next.label} comes after it; ` +
+    'its last pass has no way out.';
+  const fix: FormFix = { title: `Play it ${times} times`, sectionId: id, change: { open: false } };
+  return [problem('no-way-out', section, message, fix)];
 }
 
 function checkPhrases(section: FormSection, { phraseBars }: CheckedForm): readonly FormProblem[] {
@@ -119,13 +174,9 @@ function checkJump(section: FormSection, sections: readonly FormSection[], index
   if (!section.jump) return [];
   const to = sections.findIndex(({ id }) => id === section.jump?.to);
   if (to >= 0 && to <= index) return [];
-  return [
-    problem(
-      'jump-nowhere',
-      section,
-      `After ${section.label} the form jumps to a section that does not stand before it.`,
-    ),
-  ];
+  const says = `After ${section.label} the form jumps to a section that does not stand before it.`;
+  const fix: FormFix = { title: 'Take the jump out', sectionId: section.id, change: { jump: null } };
+  return [problem('jump-nowhere', section, says, fix)];
 }
 
 function problem(code: FormProblemCode, { id }: FormSection, message: string, fix?: FormFix): FormProblem {

@@ -28,3 +28,9 @@ export {
   wrapInRepeat,
 } from './edit.ts';
 export type { Edit, Edited, PlacedItem } from './edit.ts';
+export { doubtsOf } from './doubts.ts';
+export type { Doubt } from './doubts.ts';
+export { compareVersions } from './versions.ts';
+export type { VersionEvent, VersionStep } from './versions.ts';
+export { retune } from './retune.ts';
+export type { Retuned, Retuning, Strung } from './retune.ts';

@@ -1,3 +1,4 @@
 export * from './tuning.ts';
 export * from './pitch.ts';
 export * from './spell.ts';
+export * from './reference.ts';

@@ -67,3 +67,36 @@ export function openMidi(tuning: Tuning, string: number): number {
     throw new RangeError(`${tuning.name} has strings 1 to ${tuning.openMidis.length}, not ${string}`);
   return midi;
 }
+
+/** Semitones of the note letters above C. */
+const LETTER_PITCH: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+const STRING_NOTE = /^([A-Ga-g])([#♯b♭]?)(-?\d)?$/;
+
+/**
+ * Reads a tuning: one of the `TUNINGS` by its name, or its open strings from the thickest to the thinnest,
+ * `C2 G2 D3 A3 E4`, 4 to 9 of them. An octave that is left out is the one nearest to standard tuning, which can be
+ * told for six strings only. Undefined where it is none of these.
+ */
+export function readTuning(text: string): Tuning | undefined {
+  const name = text.trim();
+  if (isTuningName(name)) return TUNINGS[name];
+  const words = name.split(/[\s,]+/).filter(Boolean);
+  const { least, most } = STRING_COUNT_RANGE;
+  if (words.length < least || words.length > most) return undefined;
+  const midis = words.map((word, index) =>
+    readString(word, words.length === 6 ? openMidi(TUNINGS.standard, 6 - index) : undefined),
+  );
+  const known = midis.filter((midi) => midi !== undefined);
+  const inRange = (midi: number) => midi >= OPEN_STRING_RANGE.least && midi <= OPEN_STRING_RANGE.most;
+  if (known.length < midis.length || !known.every(inRange)) return undefined;
+  return makeTuning(name, known.reverse());
+}
+
+function readString(word: string, near: number | undefined): number | undefined {
+  const [, letter, sign, octave] = STRING_NOTE.exec(word) ?? [];
+  if (letter === undefined || (octave === undefined && near === undefined)) return undefined;
+  const alter = sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
+  const pitch = (LETTER_PITCH[letter.toUpperCase()] ?? 0) + alter;
+  if (octave !== undefined) return pitch + 12 * (Number(octave) + 1);
+  return pitch + 12 * Math.round(((near ?? 0) - pitch) / 12);
+}

@@ -1,0 +1,74 @@
+import type { Phrase, PhraseReference } from '@jam-ledger/contract';
+import { readShorthand, transpose } from '@jam-ledger/core/notation';
+import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import { findOwn, findReferences, saveVersioned, type PhraseModel, type TranscriptionModel } from '../store/index.ts';
+import { found, kept } from './keep.ts';
+import { keepRevision } from './revisions.ts';
+import { describePhrase } from './transcriptions.ts';
+import { Invalid } from './trouble.ts';
+import { requireTeacher, type Visit } from './visit.ts';
+
+/**
+ * Lets a phrase refer to another instead of repeating it, moved by so many frets, or stand for itself again. Its text
+ * follows the other’s. @throws NotYours, Unknown, Stale; Invalid where it would refer in a circle or off the neck.
+ */
+export async function referPhrase(visit: Visit, id: string, reference: PhraseReference): Promise<Phrase> {
+  requireTeacher(visit);
+  const { studio } = visit;
+  return visit.store.atOnce(async (store) => {
+    const inside = { ...visit, store };
+    const { version, to, movedFrets } = reference;
+    const before = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
+    const row = { studioId: studio.id, id, version };
+    const text = to === null ? before.text : await referredText(inside, before, { to, movedFrets });
+    const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
+    const after = await kept(await saveVersioned(store, store.phrases, row, changes), describePhrase);
+    if (text !== before.text) await keepRevision(inside, before);
+    return describePhrase(after);
+  });
+}
+
+async function referredText(
+  visit: Visit,
+  from: PhraseModel,
+  { to, movedFrets }: { readonly to: string; readonly movedFrets: number },
+): Promise<string> {
+  const { store, studio } = visit;
+  const refuse = (message: string) => new Invalid([{ field: 'to', message }]);
+  const target = found(await findOwn(store, store.phrases, { studioId: studio.id, id: to }));
+  const circle = 'These phrases would refer to each other in a circle; refer to one that is written out.';
+  if (target.id === from.id || target.refersTo) throw refuse(circle);
+  if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
+  const song = await songOf(visit, target);
+  if (song.id !== (await songOf(visit, from)).id) throw refuse('A phrase refers to one of the same song.');
+  const moved = movedText(target.text, movedFrets, song);
+  if (moved === undefined) throw refuse(`Moved by ${movedFrets} frets, some of it would leave the neck.`);
+  return moved;
+}
+
+async function songOf({ store, studio }: Visit, { sectionId }: PhraseModel): Promise<TranscriptionModel> {
+  const section = found(await findOwn(store, store.sections, { studioId: studio.id, id: sectionId }));
+  return found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
+}
+
+/** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
+export async function carryReferences(visit: Visit, target: PhraseModel): Promise<void> {
+  const { store, studio } = visit;
+  const references = await findReferences(store, studio.id, target.id);
+  if (references.length === 0) return;
+  const song = await songOf(visit, target);
+  for (const row of references) {
+    const text = movedText(target.text, row.movedFrets, song);
+    const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
+    await saveVersioned(store, store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
+  }
+}
+
+function movedText(text: string, frets: number, song: TranscriptionModel): string | undefined {
+  if (frets === 0 || text.trim() === '') return text;
+  const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
+  const edited = transpose(text, readShorthand(text, { tuning }).phrase, { from: 0, to: text.length }, frets);
+  if (!edited.ok) return undefined;
+  const { span, text: moved } = edited.edit;
+  return text.slice(0, span.from) + moved + text.slice(span.to);
+}

@@ -1,0 +1,54 @@
+import type { Section } from '@jam-ledger/contract';
+import type { SongPlace, TimedRound } from '@jam-ledger/core/form';
+import { clockText } from './useDays.ts';
+
+/** A block of the strip: one time round a section, or all that follow one another, folded. */
+export interface StripBlock extends Pick<TimedRound, 'id' | 'label' | 'visit' | 'pass' | 'fromSeconds' | 'toSeconds'> {
+  readonly key: string;
+  readonly times: number;
+  readonly open?: boolean;
+  /** What is different, in words. */
+  readonly notes: readonly string[];
+}
+
+/** Folds the rounds of a section that follow one another into one block. */
+export function foldRounds(rounds: readonly TimedRound[], sections: readonly Section[]): readonly StripBlock[] {
+  const byId = new Map(sections.map((section) => [section.id, section]));
+  const blocks: StripBlock[] = [];
+  for (const round of rounds) {
+    const last = blocks.at(-1);
+    if (last && last.id === round.id && round.pass > 1)
+      blocks[blocks.length - 1] = { ...last, toSeconds: round.toSeconds, times: last.times + 1 };
+    else blocks.push(blockOf(round, byId.get(round.id), blocks.length));
+  }
+  return blocks;
+}
+
+function blockOf(round: TimedRound, section: Section | undefined, index: number): StripBlock {
+  const { id, label, visit, pass, fromSeconds, toSeconds } = round;
+  const notes = (section?.passes ?? []).map(({ pass: which, change }) =>
+    which === 'last' ? `last time ${change}` : `time ${which} ${change}`,
+  );
+  const open = section?.open ?? false;
+  return { id, label, visit, pass, fromSeconds, toSeconds, key: `${id}-${index}`, times: 1, open, notes };
+}
+
+/** Steps of the ruler, seconds. */
+const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600] as const;
+/** Room that a mark of the ruler needs, pixels. */
+const MARK_PIXELS = 52;
+
+/** The seconds that the ruler names, none closer than can be read. */
+export function rulerMarks(total: number, pixelsPerSecond: number): readonly number[] {
+  const step = STEPS.find((one) => one * pixelsPerSecond >= MARK_PIXELS) ?? 1200;
+  return Array.from({ length: Math.floor(total / step) + 1 }, (_, index) => index * step);
+}
+
+/** A place of the song in words: stamp, section, bar and beat. */
+export function sayPlace(seconds: number, place: SongPlace | undefined): string {
+  const stamp = clockText(Math.round(seconds * 10) / 10);
+  if (!place) return stamp;
+  const pass = place.pass > 1 ? `, time ${place.pass}` : '';
+  const beat = Math.floor(place.beat * 100) / 100;
+  return `${stamp} · ${place.label}${pass}, bar ${place.bar}, beat ${beat.toFixed(1)} · bar ${place.songBar} of the song`;
+}

@@ -1,0 +1,116 @@
+import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
+import {
+  checkForm,
+  pacesOf,
+  timeForm,
+  type FormProblem,
+  type FormSection,
+  type Paces,
+  type TimedRound,
+} from '@jam-ledger/core/form';
+import {
+  barTicks,
+  COMMON_TIME,
+  doubtsOf,
+  readMeter,
+  readShorthand,
+  unroll,
+  type Doubt,
+  type Meter,
+  type Phrase as ReadPhrase,
+} from '@jam-ledger/core/notation';
+import type { Tuning } from '@jam-ledger/core/pitch';
+import { computed, type ComputedRef } from 'vue';
+import { tuningOf } from './useReading.ts';
+
+/** A phrase of the song as it reads: kept until its text or the set-up changes. */
+export interface KnownReading {
+  readonly phrase: ReadPhrase;
+  readonly ticks: number;
+  readonly doubts: readonly Doubt[];
+}
+
+/** The form of a song: its clock, its playing order, what does not agree, and its phrases as they read. */
+export interface SongForm {
+  readonly meter: ComputedRef<Meter>;
+  readonly tuning: ComputedRef<Tuning>;
+  readonly paces: ComputedRef<Paces>;
+  readonly rounds: ComputedRef<readonly TimedRound[]>;
+  readonly problems: ComputedRef<readonly FormProblem[]>;
+  readonly readingOf: (phrase: Phrase) => KnownReading;
+}
+
+/** Lays out the form of a song whenever it changes; phrases that did not change are not read again. */
+export function useSongForm(song: () => Transcription | null): SongForm {
+  const current = () => song() ?? NO_SONG;
+  const meterText = computed(() => current().meter);
+  const meter = computed(() => readMeter(meterText.value) ?? COMMON_TIME);
+  const tuningName = computed(() => current().tuning);
+  const tuning = computed(() => tuningOf({ tuning: tuningName.value }));
+  const known = new Map<
+    string,
+    KnownReading & { readonly text: string; readonly tuning: Tuning; readonly meter: string }
+  >();
+
+  function readingOf({ id, text }: Phrase): KnownReading {
+    const set = { text, tuning: tuning.value, meter: current().meter };
+    const before = known.get(id);
+    if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
+    const { phrase } = readShorthand(text, { tuning: tuning.value, meter: meter.value });
+    const reading = { ...set, phrase, ticks: unroll(phrase).length, doubts: doubtsOf(phrase) };
+    known.set(id, reading);
+    return reading;
+  }
+
+  const paces = computed(() => {
+    const { tempo, changes } = current();
+    const later = changes.map((one) => ({
+      fromSeconds: one.atSeconds,
+      bpm: one.tempo,
+      meter: readMeter(one.meter) ?? COMMON_TIME,
+    }));
+    return pacesOf({ bpm: tempo, meter: meter.value }, later);
+  });
+  const sections = computed(() => current().sections.map(formSection));
+  const rounds = computed(() => timeForm(sections.value, paces.value));
+  const problems = computed(() =>
+    checkForm({
+      sections: sections.value,
+      paces: paces.value,
+      songSeconds: current().songSeconds ?? undefined,
+      phraseBars: phraseBars(current(), readingOf, barTicks(meter.value)),
+    }),
+  );
+  return { meter, tuning, paces, rounds, problems, readingOf };
+}
+
+/** What is laid out while there is no song yet. */
+const NO_SONG = {
+  tuning: 'standard',
+  meter: '4/4',
+  tempo: 100,
+  changes: [],
+  sections: [],
+  songSeconds: null,
+  studentLayer: 'lead',
+} as const;
+
+/** Bars that the student’s phrases of each section fill; of another layer where the student has none there. */
+function phraseBars(
+  { sections, studentLayer }: Pick<Transcription, 'sections' | 'studentLayer'>,
+  readingOf: SongForm['readingOf'],
+  bar: number,
+): ReadonlyMap<string, number> {
+  const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number])[] => {
+    const played = phrases.filter(({ chosen }) => chosen);
+    const layer = played.some((one) => one.layer === studentLayer) ? studentLayer : played[0]?.layer;
+    const own = played.filter((one) => one.layer === layer);
+    const ticks = own.reduce((sum, phrase) => sum + readingOf(phrase).ticks, 0);
+    return own.length > 0 ? [[id, ticks / bar]] : [];
+  });
+  return new Map(filled);
+}
+
+function formSection({ id, label, bars, times, open, startSeconds, passes, jump }: Section): FormSection {
+  return { id, label, bars, times, open, startSeconds, passes, ...(jump && { jump }) };
+}

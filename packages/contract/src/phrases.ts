@@ -1,0 +1,114 @@
+import Joi from 'joi';
+import { id, line, oneOf, text, version } from './check.ts';
+import { SONG_LIMITS } from './songLimits.ts';
+
+/** The parts that sound at once; one of them is the student’s. */
+export const LAYERS = ['lead', 'rhythm', 'overdub', 'live alternative', 'easier'] as const;
+/** One of the `LAYERS`. */
+export type Layer = (typeof LAYERS)[number];
+
+/** How sure a phrase as a whole is. */
+export const CERTAINTIES = ['heard', 'seen', 'likely', 'guess', 'arranged', 'optional'] as const;
+/** One of the `CERTAINTIES`. */
+export type Certainty = (typeof CERTAINTIES)[number];
+
+/** A phrase: its name, its shorthand exactly as typed, and what is known of it. */
+export interface PhraseBody {
+  readonly name: string;
+  readonly text: string;
+  readonly layer: Layer;
+  readonly certainty: Certainty;
+  /** Why it is no surer, or where it was seen. */
+  readonly reason: string;
+}
+const phrase = {
+  name: line(SONG_LIMITS.phraseName),
+  text: text(SONG_LIMITS.phraseText),
+  layer: oneOf(LAYERS),
+  certainty: oneOf(CERTAINTIES),
+  reason: text(SONG_LIMITS.reason),
+};
+/** Checks `PhraseBody`. */
+export const phraseSchema: Joi.ObjectSchema<PhraseBody> = Joi.object<PhraseBody>(phrase);
+
+/** A changed phrase; `struck` takes it out, and puts it back. */
+export interface PhraseChange extends PhraseBody {
+  readonly version: number;
+  readonly struck: boolean;
+}
+/** Checks `PhraseChange`. */
+export const phraseChangeSchema: Joi.ObjectSchema<PhraseChange> = Joi.object<PhraseChange>({
+  ...phrase,
+  version: version(),
+  struck: Joi.boolean().required(),
+});
+
+/** Draft: being written. Checked: by somebody against something. Proven: played in a lesson, and right. */
+export const PHRASE_STATUSES = ['draft', 'checked', 'proven'] as const;
+/** One of the `PHRASE_STATUSES`. */
+export type PhraseStatus = (typeof PHRASE_STATUSES)[number];
+
+/** A phrase found right, and against what; or taken back to a draft. */
+export interface PhraseMark {
+  readonly version: number;
+  readonly status: PhraseStatus;
+  readonly against: string;
+}
+/** Checks `PhraseMark`; what is checked is checked against something. */
+export const phraseMarkSchema: Joi.ObjectSchema<PhraseMark> = Joi.object<PhraseMark>({
+  version: version(),
+  status: oneOf(PHRASE_STATUSES),
+  against: Joi.when('status', {
+    is: 'checked',
+    then: line(SONG_LIMITS.reason),
+    otherwise: text(SONG_LIMITS.reason),
+  }),
+});
+
+/** A phrase that is another one, moved by so many frets; `to` null when it stands for itself again. */
+export interface PhraseReference {
+  readonly version: number;
+  readonly to: string | null;
+  readonly movedFrets: number;
+}
+/** Checks `PhraseReference`. */
+export const phraseReferenceSchema: Joi.ObjectSchema<PhraseReference> = Joi.object<PhraseReference>({
+  version: version(),
+  to: id().allow(null),
+  movedFrets: Joi.number().integer().min(-36).max(36).required(),
+});
+
+/** Only the version of the row that the person saw. */
+export interface Seen {
+  readonly version: number;
+}
+/** Checks `Seen`. */
+export const seenSchema: Joi.ObjectSchema<Seen> = Joi.object<Seen, true>({ version: version() });
+
+/** A phrase as it stands. */
+export interface Phrase extends PhraseBody {
+  readonly id: string;
+  readonly version: number;
+  readonly sectionId: string;
+  readonly struck: boolean;
+  readonly status: PhraseStatus;
+  /** Who found it right, against what, and when; empty and null for a draft. */
+  readonly checkedBy: string;
+  readonly checkedAgainst: string;
+  readonly checkedAt: string | null;
+  /** The phrase beside which it is kept as an alternate, or null. */
+  readonly alternateOf: string | null;
+  /** Whether it is the one of its alternates that this student plays. */
+  readonly chosen: boolean;
+  /** The phrase it refers to instead of repeating it, or null; and by how many frets it is moved. */
+  readonly refersTo: string | null;
+  readonly movedFrets: number;
+}
+
+/** An earlier text of a phrase: how it stood until then. */
+export interface PhraseRevision {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly text: string;
+}

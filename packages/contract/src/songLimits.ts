@@ -1,0 +1,22 @@
+/** Limits of a song's set-up, its sections and phrases. */
+export const SONG_LIMITS = {
+  title: 120,
+  whose: 120,
+  key: 24,
+  tuning: 60,
+  capo: { least: 0, most: 12 },
+  frets: { least: 12, most: 36 },
+  offsetCents: { least: -100, most: 100 },
+  scaleLengthMm: { least: 300, most: 1000 },
+  changes: 60,
+  rigNote: 200,
+  label: 24,
+  startSeconds: { least: 0, most: 7200 },
+  bars: { least: 1, most: 999 },
+  times: 99,
+  passes: 99,
+  passChange: 200,
+  phraseName: 80,
+  phraseText: 65_536,
+  reason: 200,
+} as const;

@@ -1,0 +1,49 @@
+import { paceAt, barsFrom, secondsAfter, type Paces } from './pace.ts';
+import { playForm, type FormSection, type PlayedSection } from './playForm.ts';
+import { quartersOf } from './tempo.ts';
+
+/** One time round a section, with its place in the recording, seconds. */
+export interface TimedRound extends PlayedSection {
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
+}
+
+/** A place in the song as musicians name it; bars and beats from 1, the beat with its fraction. */
+export interface SongPlace {
+  readonly id: string;
+  readonly label: string;
+  readonly pass: number;
+  /** Bar of this time round the section, and of the whole song written out. */
+  readonly bar: number;
+  readonly songBar: number;
+  readonly beat: number;
+}
+
+/**
+ * The playing order against the clock: where a section is first heard, its stamp counts; the rounds after it follow
+ * one another by their bars.
+ */
+export function timeForm(sections: readonly FormSection[], paces: Paces): readonly TimedRound[] {
+  const stamps = new Map(sections.map(({ id, startSeconds }) => [id, startSeconds]));
+  let now = 0;
+  return playForm(sections).rounds.map((round) => {
+    const stamp = round.visit === 1 ? stamps.get(round.id) : undefined;
+    const fromSeconds = stamp ?? now;
+    const toSeconds = secondsAfter(fromSeconds, round.bars, paces);
+    now = toSeconds;
+    return { ...round, fromSeconds, toSeconds };
+  });
+}
+
+/** The section, bar and beat at a place of the recording; undefined before the first section and after the last. */
+export function placeAt(seconds: number, rounds: readonly TimedRound[], paces: Paces): SongPlace | undefined {
+  const round = rounds.findLast(({ fromSeconds }) => fromSeconds <= seconds);
+  if (!round || (round === rounds.at(-1) && seconds > round.toSeconds)) return undefined;
+  const { meter } = paceAt(seconds, paces);
+  const bars = barsFrom(round.fromSeconds, seconds, paces);
+  // A stamp that is a rounding error short of a bar line is that bar line.
+  const whole = Math.floor(bars + 1e-9);
+  const beat = 1 + Math.max(0, bars - whole) * quartersOf(meter) * (meter.unit / 4);
+  const { id, label, pass, firstBar } = round;
+  return { id, label, pass, bar: whole + 1, songBar: firstBar + whole, beat };
+}

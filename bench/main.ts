@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
+import { formFigures } from './form.ts';
 import { hearingFigures } from './hearing.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
@@ -12,6 +13,7 @@ import { typingFigures } from './typing.ts';
 const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
   ['Notation', readingFigures],
   ['Typing', typingFigures],
+  ['Form', formFigures],
   ['Sound', soundFigures],
   ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],

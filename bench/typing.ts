@@ -98,7 +98,7 @@ async function plainTyping(page: Page): Promise<number> {
 }
 
 /** Times every key from its event until the last change of some elements that follows it, layout included. */
-async function watchTyping(page: Page, selector: string): Promise<void> {
+export async function watchTyping(page: Page, selector: string): Promise<void> {
   await page.evaluate((watched) => {
     const times: number[] = [];
     Reflect.set(window, 'typingTimes', times);

@@ -90,6 +90,7 @@ export interface Piece {
   readonly version: number;
   readonly struck: boolean;
   readonly student: { readonly id: string; readonly name: string };
+  /** The song’s set-up; tempo and meter are those of the section. */
   readonly song: SongBasics & { readonly id: string };
   readonly section: { readonly id: string; readonly label: string; readonly role: string };
   readonly phrase: { readonly id: string; readonly name: string; readonly text: string };

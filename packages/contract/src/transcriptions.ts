@@ -56,20 +56,20 @@ export interface SongBasics {
   readonly frets: number;
   /** How far the recording stands from A4 = 440 Hz, cents. */
   readonly offsetCents: number;
+  readonly pitchWay: PitchWay;
+  readonly feel: SongFeel;
 }
 
 /** How a song is set up for one student. */
 export interface SetUp extends SongBasics {
   /** A second candidate where the key is in doubt; else empty. */
   readonly secondKey: string;
-  readonly feel: SongFeel;
   /** Changes of tempo and meter after the start. */
   readonly changes: readonly PaceChange[];
   readonly rig: readonly RigNote[];
   readonly scaleLengthMm: number;
   /** How long the recording is; null where nobody said. */
   readonly songSeconds: number | null;
-  readonly pitchWay: PitchWay;
   readonly studentLayer: Layer;
 }
 

@@ -10,11 +10,13 @@ import {
   labelSections,
   MOST_ROUNDS,
   nextLabel,
+  paceAt,
   pacesOf,
   placeAt,
   playForm,
   proposeLabels,
   readLabel,
+  readPaces,
   secondsAfter,
   tempoFromStamps,
   tempoFromTaps,
@@ -173,7 +175,7 @@ describe('clock, tempo and bars', () => {
 });
 
 describe('tapping a tempo', () => {
-  /** Taps with a spread of their own. Source: the spread of tapping to a beat is 2-5 % of the beat (tapping literature, from memory). */
+  /** Taps with a spread of their own. Source: the spread of tapping to a beat is 2-4 % of the beat (B. H. Repp, Sensorimotor synchronization: A review of the tapping literature, Psychonomic Bulletin & Review 12, 2005; from memory). */
   const taps = (bpm: number, count: number, noise: () => number) =>
     Array.from({ length: count }, (_, index) => (index * 60) / bpm + (noise() * 0.04 * 60) / bpm);
   const noiseOf = (seed: number) => {
@@ -306,6 +308,23 @@ describe('stamp, bar and beat', () => {
     [38, 48, 3],
     [48, 38, -3],
   ])('from %d s to %d s are %d bars', (from, to, bars) => expect(barsFrom(from, to, paces)).toBeCloseTo(bars, 9));
+
+  test('changes as they are typed, in any order; a meter that cannot be read is common time', () => {
+    const typed = {
+      tempo: 120,
+      meter: '4/4',
+      changes: [
+        { atSeconds: 9, tempo: 80, meter: '6/8' },
+        { atSeconds: 5, tempo: 60, meter: 'odd' },
+      ],
+    };
+    expect([0, 5, 8.9, 9].map((seconds) => paceAt(seconds, readPaces(typed)))).toMatchObject([
+      { bpm: 120, meter: FOUR },
+      { bpm: 60, meter: FOUR },
+      { bpm: 60, meter: FOUR },
+      { bpm: 80, meter: { beats: 6, unit: 8 } },
+    ]);
+  });
 
   test('counting bars and going so many bars on undo each other', () => {
     fc.assert(

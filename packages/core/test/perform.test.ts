@@ -152,3 +152,17 @@ describe('what nobody should type', () => {
     if (text.includes('5G')) expect(events[0]?.notes[0]?.midi).toBe(60);
   });
 });
+
+describe('the feel of the song', () => {
+  const starts = (text: string, feel?: 'straight' | 'swing') =>
+    perform(readShorthand(text).phrase, { tuning: TUNINGS.standard, capo: 0, bpm: 60, ...(feel && { feel }) }).map(
+      ({ startSeconds }) => Math.round(startSeconds * 1000) / 1000,
+    );
+
+  // Source: common practice, swing eighths stand like the outer two of a triplet.
+  test('swings where the phrase says nothing, and not where the phrase says straight', () => {
+    expect(starts('/8 5G 7G 5G 7G')).toEqual([0, 0.5, 1, 1.5]);
+    expect(starts('/8 5G 7G 5G 7G', 'swing')).toEqual([0, 0.667, 1, 1.667]);
+    expect(starts('feel=straight /8 5G 7G 5G 7G', 'swing')).toEqual([0, 0.5, 1, 1.5]);
+  });
+});

@@ -34,7 +34,7 @@ export interface DemoSong {
   readonly guitarMeant: GuitarMeant;
   readonly guitar: string;
   readonly remarks: string;
-  readonly setUp: Omit<SongBasics, 'frets'> & Partial<SetUp>;
+  readonly setUp: Omit<SongBasics, 'frets' | 'feel' | 'pitchWay'> & Partial<SetUp>;
   readonly sections: readonly DemoSection[];
 }
 

@@ -1,3 +1,4 @@
+import type { SetUp } from '@jam-ledger/contract';
 import type { Store } from './database.ts';
 
 /** A piece with the names of everything it hangs on. */
@@ -16,6 +17,8 @@ export interface PieceRow {
   readonly sectionId: string;
   readonly sectionLabel: string;
   readonly sectionRole: string;
+  readonly sectionSeconds: number;
+  readonly changes: SetUp['changes'];
   readonly songId: string;
   readonly title: string;
   readonly whose: string;
@@ -24,6 +27,8 @@ export interface PieceRow {
   readonly key: string;
   readonly tempo: number;
   readonly meter: string;
+  readonly feel: string;
+  readonly pitchWay: string;
   readonly frets: number;
   readonly offsetCents: number;
 }
@@ -53,8 +58,9 @@ export function findPieces(
     `SELECT p.id, p.version, p.struck, p.student_id AS "studentId", s.name AS "studentName",
             p.start_bpm AS "startBpm", p.target_bpm AS "targetBpm", p.assigned_on::text AS "assignedOn",
             f.id AS "phraseId", f.name AS "phraseName", f.text AS "phraseText",
-            c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole",
-            t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.frets,
+            c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
+            t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
+            t.pitch_way AS "pitchWay", t.frets,
             t.offset_cents AS "offsetCents"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id

@@ -1,4 +1,6 @@
 import { MEDIA, OUTCOMES, type Entry, type Ledger, type Piece } from '@jam-ledger/contract';
+import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { writeMeter } from '@jam-ledger/core/notation';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { findEntries, findPieces, findStudents, type EntryRow, type PieceRow } from '../store/index.ts';
 import { found } from './keep.ts';
@@ -45,12 +47,13 @@ function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow
   const ladder = tempoLadder({ start: row.startBpm, target: row.targetBpm, school: 'even-steps' });
   const entries = entryRows.map((entry) => describeEntry(visit, entry));
   const history = entries.filter(({ struck }) => !struck);
+  const pace = paceAt(row.sectionSeconds, readPaces(row));
   return {
     id: row.id,
     version: row.version,
     struck: row.struck,
     student: { id: row.studentId, name: row.studentName },
-    song: { id: row.songId, ...basicsOf(row) },
+    song: { id: row.songId, ...basicsOf(row), tempo: pace.bpm, meter: writeMeter(pace.meter) },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
     phrase: { id: row.phraseId, name: row.phraseName, text: row.phraseText },
     startBpm: row.startBpm,

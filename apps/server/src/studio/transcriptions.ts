@@ -66,9 +66,12 @@ export async function changeSetUp(visit: Visit, id: string, change: SetUpChange)
 }
 
 /** The set-up that a row holds, as far as a phrase needs it. */
-export function basicsOf(row: SongBasics): SongBasics {
+export function basicsOf(
+  row: Omit<SongBasics, 'feel' | 'pitchWay'> & { readonly feel: string; readonly pitchWay: string },
+): SongBasics {
   const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = row;
-  return { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
+  const basics = { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
+  return { ...basics, feel: known(FEELS, row.feel), pitchWay: known(PITCH_WAYS, row.pitchWay) };
 }
 
 function setUpOf(row: TranscriptionRow): SetUp {
@@ -80,8 +83,6 @@ function setUpOf(row: TranscriptionRow): SetUp {
     rig,
     scaleLengthMm,
     songSeconds,
-    feel: known(FEELS, row.feel),
-    pitchWay: known(PITCH_WAYS, row.pitchWay),
     studentLayer: known(LAYERS, row.studentLayer),
   };
 }

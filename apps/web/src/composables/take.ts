@@ -3,6 +3,7 @@ import {
   perform,
   type Accompaniment,
   type EventTime,
+  type Feel,
   type Phrase,
   type PlayedNote,
 } from '@jam-ledger/core/notation';
@@ -17,6 +18,7 @@ export interface PlayPlan {
   readonly tuning: Tuning;
   readonly capo: number;
   readonly offsetCents: number;
+  readonly feel: Feel;
   readonly bpm: number;
   readonly loop: boolean;
   readonly countIn: boolean;

@@ -1,4 +1,5 @@
-import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import type { SongBasics } from '@jam-ledger/contract';
+import { unroll, type Feel, type Phrase, type Span } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { computed, ref, toValue, type MaybeRefOrGetter } from 'vue';
 import { usePlayer, type PlayPlan } from './usePlayer.ts';
@@ -9,7 +10,17 @@ export interface Listening {
   readonly tuning: Tuning;
   readonly capo: number;
   readonly offsetCents: number;
+  readonly feel: Feel;
   readonly bpm: number;
+}
+
+/** How a song as it is set up sounds: at the recording’s pitch where the guitar is tuned to it; with its feel. */
+export function soundOf(
+  song: Pick<SongBasics, 'capo' | 'offsetCents' | 'pitchWay' | 'feel'>,
+): Pick<Listening, 'capo' | 'offsetCents' | 'feel'> {
+  const { capo, offsetCents, pitchWay, feel } = song;
+  const swings = feel === 'swing' || feel === 'shuffle';
+  return { capo, offsetCents: pitchWay === 'tune the guitar' ? offsetCents : 0, feel: swings ? 'swing' : 'straight' };
 }
 
 /** A stretch of the played-out phrase, ticks. */

@@ -1,22 +1,22 @@
 import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
 import {
   checkForm,
-  pacesOf,
+  paceAt,
+  readPaces,
   timeForm,
   type FormProblem,
   type FormSection,
+  type Pace,
   type Paces,
   type TimedRound,
 } from '@jam-ledger/core/form';
 import {
   barTicks,
-  COMMON_TIME,
   doubtsOf,
-  readMeter,
   readShorthand,
   unroll,
+  writeMeter,
   type Doubt,
-  type Meter,
   type Phrase as ReadPhrase,
 } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
@@ -32,45 +32,42 @@ export interface KnownReading {
 
 /** The form of a song: its clock, its playing order, what does not agree, and its phrases as they read. */
 export interface SongForm {
-  readonly meter: ComputedRef<Meter>;
   readonly tuning: ComputedRef<Tuning>;
   readonly paces: ComputedRef<Paces>;
   readonly rounds: ComputedRef<readonly TimedRound[]>;
   readonly problems: ComputedRef<readonly FormProblem[]>;
+  readonly paceOf: (sectionId: string) => Pace;
   readonly readingOf: (phrase: Phrase) => KnownReading;
 }
 
 /** Lays out the form of a song whenever it changes; phrases that did not change are not read again. */
 export function useSongForm(song: () => Transcription | null): SongForm {
   const current = () => song() ?? NO_SONG;
-  const meterText = computed(() => current().meter);
-  const meter = computed(() => readMeter(meterText.value) ?? COMMON_TIME);
   const tuningName = computed(() => current().tuning);
   const tuning = computed(() => tuningOf({ tuning: tuningName.value }));
+  const paces = computed(() => readPaces(current()));
+  /** The pace at the start of each section, by its id. */
+  const sectionPaces = computed(
+    () => new Map(current().sections.map(({ id, startSeconds }) => [id, paceAt(startSeconds, paces.value)])),
+  );
   const known = new Map<
     string,
     KnownReading & { readonly text: string; readonly tuning: Tuning; readonly meter: string }
   >();
 
-  function readingOf({ id, text }: Phrase): KnownReading {
-    const set = { text, tuning: tuning.value, meter: current().meter };
+  const paceOf = (sectionId: string): Pace => sectionPaces.value.get(sectionId) ?? paces.value[0];
+
+  function readingOf({ id, text, sectionId }: Phrase): KnownReading {
+    const { meter } = paceOf(sectionId);
+    const set = { text, tuning: tuning.value, meter: writeMeter(meter) };
     const before = known.get(id);
     if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
-    const { phrase } = readShorthand(text, { tuning: tuning.value, meter: meter.value });
+    const { phrase } = readShorthand(text, { tuning: tuning.value, meter });
     const reading = { ...set, phrase, ticks: unroll(phrase).length, doubts: doubtsOf(phrase) };
     known.set(id, reading);
     return reading;
   }
 
-  const paces = computed(() => {
-    const { tempo, changes } = current();
-    const later = changes.map((one) => ({
-      fromSeconds: one.atSeconds,
-      bpm: one.tempo,
-      meter: readMeter(one.meter) ?? COMMON_TIME,
-    }));
-    return pacesOf({ bpm: tempo, meter: meter.value }, later);
-  });
   const sections = computed(() => current().sections.map(formSection));
   const rounds = computed(() => timeForm(sections.value, paces.value));
   const problems = computed(() =>
@@ -78,10 +75,10 @@ export function useSongForm(song: () => Transcription | null): SongForm {
       sections: sections.value,
       paces: paces.value,
       songSeconds: current().songSeconds ?? undefined,
-      phraseBars: phraseBars(current(), readingOf, barTicks(meter.value)),
+      phraseBars: phraseBars(current(), readingOf, paceOf),
     }),
   );
-  return { meter, tuning, paces, rounds, problems, readingOf };
+  return { tuning, paces, rounds, problems, paceOf, readingOf };
 }
 
 /** What is laid out while there is no song yet. */
@@ -99,14 +96,14 @@ const NO_SONG = {
 function phraseBars(
   { sections, studentLayer }: Pick<Transcription, 'sections' | 'studentLayer'>,
   readingOf: SongForm['readingOf'],
-  bar: number,
+  paceOf: SongForm['paceOf'],
 ): ReadonlyMap<string, number> {
   const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number])[] => {
     const played = phrases.filter(({ chosen }) => chosen);
     const layer = played.some((one) => one.layer === studentLayer) ? studentLayer : played[0]?.layer;
     const own = played.filter((one) => one.layer === layer);
     const ticks = own.reduce((sum, phrase) => sum + readingOf(phrase).ticks, 0);
-    return own.length > 0 ? [[id, ticks / bar]] : [];
+    return own.length > 0 ? [[id, ticks / barTicks(paceOf(id).meter)]] : [];
   });
   return new Map(filled);
 }

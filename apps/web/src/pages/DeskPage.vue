@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Ledger, Piece } from '@jam-ledger/contract';
+import type { Ledger, Piece, RequestState } from '@jam-ledger/contract';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
@@ -20,7 +20,9 @@ onMounted(() =>
   }),
 );
 
-const waiting = computed(() => (requests.requests ?? []).filter(({ state }) => state === 'asked'));
+/** What still waits for the teacher. */
+const OPEN_STATES: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
+const waiting = computed(() => (requests.requests ?? []).filter(({ state }) => OPEN_STATES.includes(state)));
 
 /** Pieces that came down, wait to be heard, or have not been touched for long. */
 const STALE_DAYS = 8;
@@ -48,12 +50,12 @@ const calls = computed(() =>
   <p class="soft day">{{ today ? dayText(today) : '' }}</p>
   <div class="columns">
     <section aria-label="Requests waiting">
-      <h2>Waiting for an answer</h2>
-      <p v-if="requests.requests && waiting.length === 0" class="soft">Every request is answered.</p>
+      <h2>Requests on the desk</h2>
+      <p v-if="requests.requests && waiting.length === 0" class="soft">Every request is answered and delivered.</p>
       <ul class="quiet-list ruled">
         <li v-for="request in waiting" :key="request.id">
           <RouterLink :to="{ name: 'requests' }">{{ request.title }}</RouterLink>
-          <span class="soft"> for {{ request.student.name }}</span>
+          <span class="soft"> for {{ request.student.name }}, {{ request.state }}</span>
           <span class="right">{{
             request.wantedBy ? `${daysBetween(today, request.wantedBy)} days left` : 'no day named'
           }}</span>

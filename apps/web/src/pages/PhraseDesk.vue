@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import { eventsIn, type Fix, type Span } from '@jam-ledger/core/notation';
+import type { Pace } from '@jam-ledger/core/form';
+import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
-import { useListening } from '../composables/useListening.ts';
+import { soundOf, useListening } from '../composables/useListening.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
 import type { KnownReading } from '../composables/useSongForm.ts';
@@ -33,6 +34,8 @@ const props = defineProps<{
   rename: (phrase: Phrase, name: string) => Promise<void>;
   /** Takes a saved phrase back into the song; called after this desk is gone, too, which an event would not be. */
   keep: (phrase: Phrase) => void;
+  /** The tempo and meter of its section. */
+  pace: Pace;
   /** The phrases of the song as they read. */
   readingOf: (phrase: Phrase) => KnownReading;
 }>();
@@ -43,11 +46,14 @@ const session = useSession();
 const store = useSong();
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
-const { reading, bars, tuning, meter, read } = useReading(text, () => props.song);
+const { reading, bars, tuning, meter, read } = useReading(text, () => ({
+  tuning: props.song.tuning,
+  meter: writeMeter(props.pace.meter),
+}));
 const key = computed(() => readKey(props.song.key) ?? OPEN_KEY);
 const caret = ref<Span>();
 const percent = ref(100);
-const bpm = computed(() => Math.round((props.song.tempo * percent.value) / 100));
+const bpm = computed(() => Math.round((props.pace.bpm * percent.value) / 100));
 const withStaff = useLocalStorage('jam-staff', false);
 const withNeck = useLocalStorage('jam-neck', true);
 const staff = computed(() =>
@@ -57,8 +63,7 @@ const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = 
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
-    capo: props.song.capo,
-    offsetCents: props.song.offsetCents,
+    ...soundOf(props.song),
     bpm: bpm.value,
   }),
   false,
@@ -251,7 +256,7 @@ function renameTo(event: Event): void {
         <p class="soft">{{ piece.next.reason }}</p>
         <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'held' ? undefined : piece.next.bpm" />
       </section>
-      <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="song.tempo" :assign="assign" />
+      <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
       <hr />
       <KeyList :keys="SHORTCUTS" />
     </aside>

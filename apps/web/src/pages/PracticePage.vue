@@ -5,7 +5,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
-import { useListening } from '../composables/useListening.ts';
+import { soundOf, useListening } from '../composables/useListening.ts';
 import { useReading } from '../composables/useReading.ts';
 import PlayBar from '../parts/PlayBar.vue';
 import PostResult from '../parts/PostResult.vue';
@@ -42,7 +42,14 @@ watch(
   },
 );
 
-const EMPTY = { tuning: 'standard', meter: '4/4' } as const;
+const EMPTY = {
+  tuning: 'standard',
+  meter: '4/4',
+  capo: 0,
+  offsetCents: 0,
+  pitchWay: 'tune the guitar',
+  feel: 'straight',
+} as const;
 const { reading, bars, tuning } = useReading(
   () => piece.value?.phrase.text ?? '',
   () => piece.value?.song ?? EMPTY,
@@ -53,8 +60,7 @@ const { player, loop, countIn, playing, hasChords, play } = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
-    capo: piece.value?.song.capo ?? 0,
-    offsetCents: piece.value?.song.offsetCents ?? 0,
+    ...soundOf(piece.value?.song ?? EMPTY),
     bpm: tempo.value,
   }),
   true,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { Phrase } from '@jam-ledger/contract';
-import { COMMON_TIME, readMeter, readShorthand, scoreOf } from '@jam-ledger/core/notation';
+import type { Phrase, Section } from '@jam-ledger/contract';
+import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { readShorthand, scoreOf, type Meter } from '@jam-ledger/core/notation';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted } from 'vue';
@@ -21,15 +22,25 @@ const PAGE_SCALE = 0.62;
 
 const song = computed(() => store.song);
 const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
-const meter = computed(() => readMeter(song.value?.meter ?? '') ?? COMMON_TIME);
-const barsOf = ({ text }: Phrase) => scoreOf(readShorthand(text, { tuning: tuning.value, meter: meter.value }).phrase);
+const paces = computed(() => readPaces(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
+const barsOf = ({ text }: Phrase, meter: Meter) => scoreOf(readShorthand(text, { tuning: tuning.value, meter }).phrase);
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,
-    phrases: section.phrases.filter(({ chosen }) => chosen).map((phrase) => ({ phrase, bars: barsOf(phrase) })),
+    phrases: section.phrases
+      .filter(({ chosen }) => chosen)
+      .map((phrase) => ({ phrase, bars: barsOf(phrase, paceAt(section.startSeconds, paces.value).meter) })),
   })),
 );
 const legend = computed(() => legendOf(sections.value.flatMap(({ phrases }) => phrases.flatMap(({ bars }) => bars))));
+
+function often({ times, open }: Section): string {
+  return times > 1 || open ? ` · ${open ? 'about ' : ''}${times}×` : '';
+}
+
+function passesOf({ passes }: Section): string {
+  return passes.map(({ pass, change }) => `${pass === 'last' ? 'last time' : `time ${pass}`} ${change}`).join('; ');
+}
 
 function print(): void {
   window.print();
@@ -64,10 +75,11 @@ onKeyStroke('p', (event) => {
         <section v-for="({ phrase, bars }, index) in phrases" :key="phrase.id" class="phrase" :aria-label="phrase.name">
           <h2>
             <span v-if="index === 0" class="label"
-              >{{ section.label }} {{ section.role }} {{ clockText(section.startSeconds) }}</span
+              >{{ section.label }} {{ section.role }} {{ clockText(section.startSeconds) }}{{ often(section) }}</span
             >
             {{ phrase.name }}
           </h2>
+          <p v-if="index === 0 && section.passes.length > 0" class="soft passes">{{ passesOf(section) }}</p>
           <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="PAGE_SCALE">Empty.</TabPage>
         </section>
       </template>
@@ -101,6 +113,10 @@ header {
   display: flex;
   gap: 1rem;
   align-items: center;
+}
+.passes {
+  font-size: 0.85rem;
+  font-style: italic;
 }
 .columns {
   display: grid;
@@ -144,6 +160,10 @@ dd {
   margin: 0;
 }
 @media (max-width: 720px) {
+  .passes {
+    font-size: 0.85rem;
+    font-style: italic;
+  }
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

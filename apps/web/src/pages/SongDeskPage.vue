@@ -231,6 +231,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :rename="rename"
         :keep="store.keepPhrase"
         :reading-of="form.readingOf"
+        :pace="form.paceOf(phrase.sectionId)"
         @go-phrase="goPhrase"
         @open="openPhrase"
       />

@@ -142,7 +142,7 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Key" :problem="problems['key']">
       <InputText :id="id" v-model="fields.key" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Or perhaps" hint="second key" :problem="problems['secondKey']">
+    <FieldRow v-slot="{ id, invalid }" label="Or perhaps" hint="where in doubt" :problem="problems['secondKey']">
       <InputText :id="id" v-model="fields.secondKey" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Tempo" hint="quarters/min" :problem="problems['tempo']">

@@ -8,7 +8,7 @@ import type {
   Transcription,
 } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { api, Refused } from '../api/index.ts';
 import { useNotices } from './notices.ts';
 
@@ -29,7 +29,8 @@ const CHANGED_ELSEWHERE =
 
 /** The transcription on the desk. */
 export const useSong = defineStore('song', () => {
-  const song = ref<Transcription | null>(null);
+  // Only ever replaced as a whole; a song of many phrases would be slow to watch in depth.
+  const song = shallowRef<Transcription | null>(null);
   const notices = useNotices();
   const phrases = computed(() => song.value?.sections.flatMap((section) => section.phrases) ?? []);
 
@@ -73,8 +74,28 @@ export const useSong = defineStore('song', () => {
   }
 
   async function changeSection({ id, version }: Section, body: SectionBody): Promise<void> {
-    await saveOver(() => api.changeSection(id, { ...body, version, struck: false }));
-    await reload();
+    keepSection(await saveOver(() => api.changeSection(id, { ...body, version, struck: false })));
+  }
+
+  /** Puts a section in its place by the clock. */
+  function keepSection(section: Section): void {
+    if (!song.value) return;
+    const others = song.value.sections.filter(({ id }) => id !== section.id);
+    const sections = [...others, section].sort(
+      (a, b) => a.startSeconds - b.startSeconds || (a.label < b.label ? -1 : a.label > b.label ? 1 : 0),
+    );
+    song.value = { ...song.value, sections };
+  }
+
+  async function saveSection(section: Section): Promise<void> {
+    const { id, version } = section;
+    const body = { ...sectionBody(section), version, struck: false };
+    try {
+      keepSection(await saveOver(() => api.changeSection(id, body)));
+    } catch (error) {
+      await reload();
+      throw error;
+    }
   }
 
   /** Changes some fields of sections, and offers to take all of that back. */
@@ -83,12 +104,10 @@ export const useSong = defineStore('song', () => {
     says: string,
   ): Promise<void> {
     const before = changes.flatMap(({ id }) => song.value?.sections.find((one) => one.id === id) ?? []);
-    for (const { id, change } of changes) {
-      const now = before.find((one) => one.id === id);
-      const body = now && { ...sectionBody(now), ...change, version: now.version, struck: false };
-      if (body) await saveOver(() => api.changeSection(id, body));
-    }
-    await reload();
+    const amended = before.map((section) => ({ ...section, ...changes.find(({ id }) => id === section.id)?.change }));
+    // Shown at once; what the server says comes after it.
+    amended.forEach(keepSection);
+    for (const section of amended) await saveSection(section);
     const back = before.map((section) => ({ id: section.id, change: sectionBody(section) }));
     notices.say(says, () => amendSections(back, 'Taken back.'));
   }

@@ -1,4 +1,4 @@
-import type { Meter } from '../notation/index.ts';
+import { COMMON_TIME, readMeter, type Meter } from '../notation/index.ts';
 import { barSeconds } from './tempo.ts';
 
 /** The tempo and meter that hold from a stamp on. Seconds in the recording; quarter notes a minute. */
@@ -15,6 +15,28 @@ export type Paces = readonly [Pace, ...Pace[]];
 export function pacesOf(first: Omit<Pace, 'fromSeconds'>, changes: readonly Pace[]): Paces {
   const later = changes.toSorted((a, b) => a.fromSeconds - b.fromSeconds);
   return [{ ...first, fromSeconds: 0 }, ...later];
+}
+
+/** A change of tempo and meter as it is set up: the stamp, quarter notes a minute, and the meter as typed. */
+export interface TypedChange {
+  readonly atSeconds: number;
+  readonly tempo: number;
+  readonly meter: string;
+}
+
+/** The paces of a song from its set-up as typed; a meter that cannot be read is common time. */
+export function readPaces(song: {
+  readonly tempo: number;
+  readonly meter: string;
+  readonly changes: readonly TypedChange[];
+}): Paces {
+  const read = (meter: string) => readMeter(meter) ?? COMMON_TIME;
+  const changes = song.changes.map(({ atSeconds, tempo, meter }) => ({
+    fromSeconds: atSeconds,
+    bpm: tempo,
+    meter: read(meter),
+  }));
+  return pacesOf({ bpm: song.tempo, meter: read(song.meter) }, changes);
 }
 
 /** The pace in force at a place of the recording. */

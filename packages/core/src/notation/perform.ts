@@ -1,7 +1,7 @@
 import { openMidi } from '../pitch/index.ts';
 import { contourOf, type ContourPoint } from './contour.ts';
 import { HARMONIC_RATIOS } from './links.ts';
-import type { EventItem, Phrase, Span, WrittenNote } from './model.ts';
+import type { EventItem, Feel, Phrase, Span, WrittenNote } from './model.ts';
 import type { Setup } from './playOut.ts';
 import { clockOf, type Clock } from './time.ts';
 import { unroll, type TimedEvent, type Timeline } from './unroll.ts';
@@ -33,6 +33,8 @@ export interface PerformOptions extends Setup {
   readonly bpm: number;
   /** How far the recording stands from concert pitch, cents. */
   readonly offsetCents?: number;
+  /** The feel of the song, where the phrase says none; straight when left out. */
+  readonly feel?: Feel;
   /** Only what begins from this tick on, its time counted from here. */
   readonly from?: number;
   /** Only what begins before this tick. */
@@ -61,7 +63,7 @@ const RAKE = { strings: 2, seconds: 0.03 } as const;
  */
 export function perform(phrase: Phrase, options: PerformOptions): readonly PlayedNote[] {
   const timeline = unroll(phrase);
-  const performer = new Performer(timeline, clockOf(timeline, options.bpm), options);
+  const performer = new Performer(timeline, clockOf(timeline, options), options);
   return performer.notes();
 }
 
@@ -246,7 +248,7 @@ export interface Accompaniment {
 /** The click, the cursor's times and the harmony of what `perform` plays with the same options. */
 export function accompany(phrase: Phrase, options: Omit<PerformOptions, keyof Setup>): Accompaniment {
   const timeline = unroll(phrase);
-  const clock = clockOf(timeline, options.bpm);
+  const clock = clockOf(timeline, options);
   const from = options.from ?? 0;
   const to = Math.min(options.to ?? Infinity, timeline.length);
   const seconds = (tick: number) => clock.secondsAt(tick) - clock.secondsAt(from);

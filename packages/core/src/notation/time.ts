@@ -1,4 +1,5 @@
 import { TICKS_PER_QUARTER } from './values.ts';
+import type { Feel } from './model.ts';
 import type { Timeline } from './unroll.ts';
 
 /** Where the off-beat eighth falls in swing, as a share of the beat: the last third. Source: common practice. */
@@ -16,9 +17,12 @@ export interface Clock {
  * A clock for a phrase played from `bpm` quarter notes a minute. Tempo changes written in the phrase keep
  * their proportion to the tempo written at its start (or to the first one written, when none stands there).
  *
+ * The feel of the song holds until the phrase says another.
+ *
  * @throws RangeError when `bpm` is not above 0.
  */
-export function clockOf(timeline: Timeline, bpm: number): Clock {
+export function clockOf(phrase: Timeline, { bpm, feel = 'straight' }: { bpm: number; feel?: Feel | undefined }): Clock {
+  const timeline = { ...phrase, feels: [{ at: 0, feel }, ...phrase.feels] };
   if (!(bpm > 0)) throw new RangeError(`a tempo is above 0 quarter notes a minute, not ${bpm}`);
   const segments = tempoSegments(timeline, bpm);
   const straight = (tick: number): number => {

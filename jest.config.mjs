@@ -16,7 +16,7 @@ const shared = {
 };
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     { ...shared, displayName: 'core', roots: ['<rootDir>/packages'], testPathIgnorePatterns: ['/dist/'] },
     { ...shared, displayName: 'web', roots: ['<rootDir>/apps/web/test'] },

@@ -89,7 +89,7 @@ describe('laying out a song', () => {
     // The strip shows 74 s; a quarter of it is 18.5 s, the fourth time round.
     await page.mouse.move((view?.x ?? 0) + (view?.width ?? 0) / 4, (view?.y ?? 0) + 30);
     await strip()
-      .getByText(/^0:18.5 · 1A, time 4, bar 1, beat 3.\d · bar 7 of the song$/)
+      .getByText(/^0:18.5 · 1A, time 4, bar 1, beat 3.\d · bar 7 of the song · bridge pickup, driven$/)
       .waitFor();
   });
 

@@ -1,4 +1,4 @@
-import type { Section } from '@jam-ledger/contract';
+import type { RigNote, Section } from '@jam-ledger/contract';
 import type { SongPlace, TimedRound } from '@jam-ledger/core/form';
 import { clockText } from './useDays.ts';
 
@@ -44,11 +44,14 @@ export function rulerMarks(total: number, pixelsPerSecond: number): readonly num
   return Array.from({ length: Math.floor(total / step) + 1 }, (_, index) => index * step);
 }
 
-/** A place of the song in words: stamp, section, bar and beat. */
-export function sayPlace(seconds: number, place: SongPlace | undefined): string {
+/** A place of the song in words: stamp, section, bar and beat, and the rig that holds there. */
+export function sayPlace(seconds: number, place: SongPlace | undefined, rig: readonly RigNote[]): string {
   const stamp = clockText(Math.round(seconds * 10) / 10);
-  if (!place) return stamp;
+  const holds = rig.filter(({ fromSeconds, toSeconds }) => fromSeconds <= seconds && seconds < (toSeconds ?? Infinity));
+  const notes = holds.map(({ note }) => note);
+  if (!place) return [stamp, ...notes].join(' · ');
   const pass = place.pass > 1 ? `, time ${place.pass}` : '';
-  const beat = Math.floor(place.beat * 100) / 100;
-  return `${stamp} · ${place.label}${pass}, bar ${place.bar}, beat ${beat.toFixed(1)} · bar ${place.songBar} of the song`;
+  const beat = (Math.floor(place.beat * 10) / 10).toFixed(1);
+  const where = `${place.label}${pass}, bar ${place.bar}, beat ${beat}`;
+  return [stamp, where, `bar ${place.songBar} of the song`, ...notes].join(' · ');
 }

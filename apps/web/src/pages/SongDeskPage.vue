@@ -173,6 +173,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :paces="form.paces.value"
       :song-seconds="song.songSeconds"
       :student-layer="song.studentLayer"
+      :rig="song.rig"
       :chosen="section?.id"
       :clock="clock"
       @choose="showSection"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LAYERS, type Layer, type Section } from '@jam-ledger/contract';
+import { LAYERS, type Layer, type RigNote, type Section } from '@jam-ledger/contract';
 import { placeAt, type Paces, type TimedRound } from '@jam-ledger/core/form';
 import { useElementSize } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -15,6 +15,7 @@ const props = defineProps<{
   paces: Paces;
   songSeconds: number | null;
   studentLayer: Layer;
+  rig: readonly RigNote[];
   chosen: string | undefined;
   clock: SongClock;
 }>();
@@ -61,7 +62,7 @@ const rows = computed(() => {
   return [own, ...others.map((layer) => ({ layer, blocks: blocks.value.filter(({ id }) => has(id, layer)) }))];
 });
 const here = computed(() => pointer.value ?? props.clock.seconds.value);
-const place = computed(() => sayPlace(here.value, placeAt(here.value, props.rounds, props.paces)));
+const place = computed(() => sayPlace(here.value, placeAt(here.value, props.rounds, props.paces), props.rig));
 
 function secondsAt(event: PointerEvent | MouseEvent): number {
   const left = view.value?.getBoundingClientRect().left ?? 0;
@@ -219,18 +220,23 @@ function zoomBy(times: number): void {
 }
 .row {
   position: relative;
-  height: 1.5rem;
+  height: 1.75rem;
   border-top: 1px solid var(--rule);
 }
 .row.own {
   height: 2.75rem;
 }
 .layer {
-  position: absolute;
-  right: 0.3rem;
+  position: sticky;
+  left: 0;
+  z-index: 3;
+  display: inline-block;
+  padding: 0 0.3rem;
   font-size: 0.78rem;
   font-style: italic;
   color: var(--ink-soft);
+  background: var(--paper);
+  pointer-events: none;
 }
 .now {
   position: absolute;

@@ -23,7 +23,7 @@ const begun = { label, role, startSeconds, bars, times, open, passes, jump };
 const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
 const clock = ref(clockText(startSeconds));
 const clockProblem = ref<string>();
-const NO_JUMP = { id: null, label: 'go on' };
+const GO_ON = 'go on';
 
 function addPass(): void {
   fields.passes = [...fields.passes, { pass: 'last', change: '' }];
@@ -91,12 +91,15 @@ async function submit(): Promise<void> {
     <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
     <FieldRow v-slot="{ labelId }" label="Then" :problem="problems['jump.to']">
       <Select
-        :model-value="fields.jump?.to ?? null"
+        :model-value="fields.jump?.to ?? GO_ON"
         :aria-labelledby="labelId"
-        :options="[NO_JUMP, ...earlier.map(({ id, label: name }) => ({ id, label: `back to ${name}` }))]"
+        :options="[
+          { id: GO_ON, label: GO_ON },
+          ...earlier.map((one) => ({ id: one.id, label: `back to ${one.label}` })),
+        ]"
         option-label="label"
         option-value="id"
-        @update:model-value="fields.jump = $event === null ? null : { to: $event, times: fields.jump?.times ?? 1 }"
+        @update:model-value="fields.jump = $event === GO_ON ? null : { to: $event, times: fields.jump?.times ?? 1 }"
       />
     </FieldRow>
     <FieldRow v-if="fields.jump" v-slot="{ id }" label="Back so often" :problem="problems['jump.times']">

@@ -69,6 +69,7 @@ function schemeOf() {
       color: 'var(--ink)',
       disabledColor: 'var(--ink-soft)',
       placeholderColor: 'var(--ink-soft)',
+      iconColor: 'var(--ink-soft)',
       shadow: 'none',
     },
     overlay: {

@@ -176,6 +176,15 @@ describe('hearing', () => {
 });
 
 describe('on the page', () => {
+  test('the margin names note, degree and chord at the caret, and the scales that fit', async () => {
+    await write(':A7 /8 5G 7G /4 7D6G8B ');
+    const harmony = page.getByRole('region', { name: 'Harmony' });
+    await harmony.getByText('♭7 of A7 (chord tone), ♭7 of the key').waitFor();
+    await harmony.getByText(/Together A7: its root in the bass, without its 5/).waitFor();
+    await harmony.getByText('Scales over A7').click();
+    await harmony.getByText(/A mixolydian holds every chord tone; \d+ % of the phrase lies in it/).waitFor();
+  });
+
   test('standard notation stands above the tab where it is asked for', async () => {
     await write('/4 5G 7Gb1 /8t 9G 5B 7B | /2 5A7D xGB');
     const height = () =>

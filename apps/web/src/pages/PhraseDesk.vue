@@ -14,6 +14,7 @@ import Button from 'primevue/button';
 import { api } from '../api/index.ts';
 import AssignForm from '../parts/AssignForm.vue';
 import EvidenceMargin from '../parts/EvidenceMargin.vue';
+import HarmonyNote from '../parts/HarmonyNote.vue';
 import KeyList from '../parts/KeyList.vue';
 import LikenessNote from '../parts/LikenessNote.vue';
 import NeckBoard from '../parts/NeckBoard.vue';
@@ -231,6 +232,7 @@ function renameTo(event: Event): void {
         @open="emit('open', $event)"
         @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
       />
+      <HarmonyNote :phrase="reading.phrase" :caret="caret" :options="{ tuning, capo: song.capo, key }" />
       <hr />
       <EvidenceMargin
         :phrase="phrase"

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { degreesOf, fitOf, nameChord, scalesFor, type Degree, type DegreeOptions } from '@jam-ledger/core/harmony';
+import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import { refDebounced } from '@vueuse/core';
+import { computed, toRef } from 'vue';
+
+const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
+
+/** Harmony waits for a pause in typing, milliseconds. Our choice. */
+const PAUSE_MS = 300;
+const MOST_SCALES = 3;
+
+const settled = refDebounced(toRef(props, 'phrase'), PAUSE_MS);
+const degrees = computed(() => degreesOf(settled.value, props.options));
+/** The notes of the event at the caret, heard the first time. */
+const here = computed(() => {
+  const place = props.caret?.to;
+  if (place === undefined) return [];
+  const event = degrees.value.findLast(({ span }) => span.from <= place);
+  return event ? degrees.value.filter(({ at, span }) => at === event.at && span.from === event.span.from) : [];
+});
+const names = computed(() => {
+  const midis = here.value.map(({ midi }) => midi);
+  return midis.length < 2 ? [] : nameChord(midis, { ...(props.options.key && { key: props.options.key }) });
+});
+const chords = computed(() => {
+  const all = unroll(settled.value).chords.flatMap(({ chord }) => chord ?? []);
+  return [...new Set(all)];
+});
+const scales = computed(() =>
+  scalesFor(chords.value, props.options.key)
+    .slice(0, MOST_SCALES)
+    .map((scale) => ({ ...scale, share: Math.round(fitOf(settled.value, scale, props.options).inside * 100) })),
+);
+/** Held notes that are no chord tones: the ear hears them rub, or is meant to. */
+const leaning = computed(
+  () => degrees.value.filter((one) => one.isHeld && one.degree !== null && !one.isChordTone).length,
+);
+const held = computed(() => degrees.value.filter((one) => one.isHeld && one.degree !== null).length);
+
+/** A note against the chord in force and against the key, in words. */
+function sayDegree({ degree, chord, isChordTone, keyDegree }: Degree): string {
+  const ofKey = `${shown(keyDegree)} of the key`;
+  if (degree === null) return ofKey;
+  return `${shown(degree)} of ${chord ?? ''}${isChordTone ? ' (chord tone)' : ''}, ${ofKey}`;
+}
+
+/** A degree with the signs that musicians write. */
+const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceAll('#', '♯');
+</script>
+
+<template>
+  <section v-if="degrees.length > 0" aria-label="Harmony">
+    <h3>Harmony</h3>
+    <ul v-if="here.length > 0" class="quiet-list" aria-label="At the caret">
+      <li v-for="note in here" :key="note.string">
+        <strong>{{ note.name }}</strong> <span>{{ sayDegree(note) }}</span>
+      </li>
+    </ul>
+    <p v-if="names[0]">
+      Together <strong>{{ names[0].symbol }}</strong>: {{ names[0].because }}.
+      <span v-if="names.length > 1" class="soft"
+        >Or
+        {{
+          names
+            .slice(1)
+            .map(({ symbol }) => symbol)
+            .join(', ')
+        }}.</span
+      >
+    </p>
+    <p v-if="held > 0" class="soft">
+      {{ held - leaning }} of {{ held }} notes that the ear rests on
+      {{ held === 1 ? 'is a chord tone' : 'are chord tones' }}.
+    </p>
+    <details v-if="scales.length > 0">
+      <summary>Scales over {{ chords.join(', ') }}</summary>
+      <ol class="quiet-list">
+        <li v-for="scale in scales" :key="scale.name">
+          <strong>{{ scale.name }}</strong> {{ scale.because }}; {{ scale.share }} % of the phrase lies in it.
+        </li>
+      </ol>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  color: var(--cool);
+}
+section {
+  margin-top: 0.7rem;
+}
+</style>

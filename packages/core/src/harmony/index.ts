@@ -1,0 +1,3 @@
+export * from './degrees.ts';
+export * from './nameChord.ts';
+export * from './scales.ts';

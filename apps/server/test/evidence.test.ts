@@ -91,6 +91,20 @@ describe('alternates', () => {
   });
 });
 
+describe('alternates struck out', () => {
+  test('what is left is in use; put back, a phrase does not push it out', async () => {
+    const { mara, phrase, phrases } = await tell();
+    const other: Phrase = (await mara.post(`/api/phrases/${phrase.id}/alternates`).expect(201)).body;
+    const strike = (version: number, struck: boolean) =>
+      mara.put(`/api/phrases/${phrase.id}`).send({ ...PHRASE, name: phrase.name, text: FIRST, version, struck });
+    const inUse = async () => (await phrases()).filter(({ chosen }) => chosen).map(({ id }) => id);
+    await strike(1, true).expect(200);
+    expect(await inUse()).toEqual([other.id]);
+    await strike(2, false).expect(200);
+    expect(await inUse()).toEqual([other.id]);
+  });
+});
+
 describe('referring instead of repeating', () => {
   test('a phrase follows another, moved, until its own text is changed', async () => {
     const { phrase, add, refer, put, phraseNow } = await tell();

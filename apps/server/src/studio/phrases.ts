@@ -46,6 +46,7 @@ export async function changePhrase(visit: Visit, id: string, change: PhraseChang
     const row = { studioId: studio.id, id, version };
     const saved = await saveVersioned(store, store.phrases, row, isNew ? { ...changes, ...draft } : changes);
     const after = await kept(saved, describePhrase);
+    if (before.struck !== change.struck) return describePhrase(await settleChoice({ ...visit, store }, after));
     if (!isNew) return describePhrase(after);
     await keepRevision({ ...visit, store }, before);
     await carryReferences({ ...visit, store }, after);
@@ -109,6 +110,20 @@ export async function choosePhrase(visit: Visit, id: string, seen: Seen): Promis
     await chooseAlternate(store, studio.id, ids, id);
     return describePhrase(row);
   });
+}
+
+/** Keeps exactly one of some alternates in use when one of them is struck out or put back. */
+async function settleChoice(visit: Visit, changed: PhraseModel): Promise<PhraseModel> {
+  const { store, studio } = visit;
+  const left = await findAlternates(store, studio.id, changed.alternateOf ?? changed.id);
+  const others = left.filter(({ id }) => id !== changed.id);
+  const [first] = others;
+  if (!first || !changed.chosen) return changed;
+  const inUse = others.find((one) => one.chosen);
+  const chosen = inUse ?? (changed.struck ? first : changed);
+  const ids = [changed.id, ...others.map(({ id }) => id)];
+  await chooseAlternate(store, studio.id, ids, chosen.id);
+  return found(await findOwn(store, store.phrases, { studioId: studio.id, id: changed.id }));
 }
 
 async function mainOf({ store, studio }: Visit, id: string): Promise<PhraseModel> {

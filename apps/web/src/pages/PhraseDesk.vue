@@ -228,11 +228,11 @@ function renameTo(event: Event): void {
       <LikenessNote
         :phrase="reading.phrase"
         :earlier="earlier"
+        :refers="phrase.refersTo !== null"
         :options="{ tuning, capo: song.capo, key }"
         @open="emit('open', $event)"
         @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
       />
-      <HarmonyNote :phrase="reading.phrase" :caret="caret" :options="{ tuning, capo: song.capo, key }" />
       <hr />
       <EvidenceMargin
         :phrase="phrase"
@@ -259,6 +259,8 @@ function renameTo(event: Event): void {
         <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'held' ? undefined : piece.next.bpm" />
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
+      <!-- It grows and shrinks with the caret, so nothing that is clicked stands below it. -->
+      <HarmonyNote :phrase="reading.phrase" :caret="caret" :options="{ tuning, capo: song.capo, key }" />
       <hr />
       <KeyList :keys="SHORTCUTS" />
     </aside>

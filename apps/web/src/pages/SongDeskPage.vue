@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
+import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
@@ -16,7 +16,7 @@ import RetuneNote from '../parts/RetuneNote.vue';
 import SecondListen from '../parts/SecondListen.vue';
 import SectionForm from '../parts/SectionForm.vue';
 import SetUpForm from '../parts/SetUpForm.vue';
-import { useLedger, useNotices, useSong } from '../stores/index.ts';
+import { setUpOf, useLedger, useNotices, useSong } from '../stores/index.ts';
 import PhraseDesk from './PhraseDesk.vue';
 
 const route = useRoute();
@@ -64,7 +64,9 @@ async function keepSetUp(change: SetUpChange): Promise<void> {
   const read = song.value?.sections.flatMap(({ phrases }) =>
     phrases.map((one) => [one.id, form.readingOf(one)] as const),
   );
+  const old = song.value;
   await store.changeSetUp(change);
+  notices.say('The set-up is changed.', () => takeSetUpBack(old));
   if (song.value && before) {
     const readings = new Map(read);
     const readingOf = (one: Phrase) => readings.get(one.id) ?? form.readingOf(one);
@@ -73,12 +75,20 @@ async function keepSetUp(change: SetUpChange): Promise<void> {
   if (song.value?.sections.length === 0) editing.value = 'new-section';
 }
 
+/** Puts the set-up back as it was; what was moved for the new one stays, with its versions. */
+async function takeSetUpBack(old: Transcription | null): Promise<void> {
+  if (!old || !song.value) return;
+  retuned.value = [];
+  await store.changeSetUp({ ...setUpOf(old), version: song.value.version });
+}
+
 async function addSection(body: SectionBody): Promise<void> {
   chosenSection.value = (await store.addSection(body))?.id;
 }
 
 async function changeSection(body: SectionBody): Promise<void> {
-  if (section.value) await store.changeSection(section.value, body);
+  const id = section.value?.id;
+  if (id !== undefined) await store.amendSections([{ id, change: body }], `Section ${body.label} is changed.`);
 }
 
 function addPhrase(): Promise<void> {
@@ -155,7 +165,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
     <SetUpForm
       v-if="editing === 'set-up'"
       :key="song.id"
-      :set-up="song"
+      :set-up="setUpOf(song)"
       :version="song.version"
       :save="keepSetUp"
       @done="closeSetUp"

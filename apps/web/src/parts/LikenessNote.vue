@@ -9,6 +9,8 @@ const props = defineProps<{
   /** Phrases written before this one. */
   earlier: readonly KnownPhrase[];
   options: CompareOptions;
+  /** Whether the phrase refers to another already. */
+  refers: boolean;
 }>();
 const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: number] }>();
 
@@ -30,7 +32,7 @@ function mayRefer({ kinship, differences, likeness }: Alike): boolean {
     <p v-for="found in alike" :key="found.id">
       {{ sayLikeness(found) }}
       <button type="button" @click="emit('open', found.id)">Show it</button>
-      <button v-if="mayRefer(found)" type="button" @click="emit('refer', found.id, found.frets)">
+      <button v-if="!refers && mayRefer(found)" type="button" @click="emit('refer', found.id, found.frets)">
         Refer to it instead
       </button>
     </p>

@@ -30,32 +30,11 @@ const emit = defineEmits<{ done: [] }>();
 /** The choice that lets the strings be typed. */
 const BY_STRINGS = 'by its strings …';
 
-const { fields, problems, trouble, busy, send } = useForm(setUpSchema, firstOf(props.setUp, props.version));
+const { fields, problems, trouble, busy, send } = useForm(setUpSchema, { ...props.setUp, version: props.version });
 const choice = ref<string>(isTuningName(fields.tuning) ? fields.tuning : BY_STRINGS);
 const tuning = computed(() => readTuning(fields.tuning));
 const length = ref(fields.songSeconds === null ? '' : clockText(fields.songSeconds));
 const lengthProblem = ref<string>();
-
-function firstOf(setUp: SetUp, version: number): SetUpChange {
-  const { title, whose, tuning: strung, capo, key, secondKey, tempo, meter, feel, changes, rig } = setUp;
-  const { frets, scaleLengthMm, songSeconds, offsetCents, pitchWay, studentLayer } = setUp;
-  const guitar = { tuning: strung, capo, frets, scaleLengthMm, offsetCents, pitchWay };
-  return {
-    title,
-    whose,
-    ...guitar,
-    key,
-    secondKey,
-    tempo,
-    meter,
-    feel,
-    changes,
-    rig,
-    songSeconds,
-    studentLayer,
-    version,
-  };
-}
 
 function chooseTuning(name: string): void {
   choice.value = name;

@@ -4,6 +4,7 @@ import type {
   PhraseMark,
   Section,
   SectionBody,
+  SetUp,
   SetUpChange,
   Transcription,
 } from '@jam-ledger/contract';
@@ -11,6 +12,14 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { api, Refused } from '../api/index.ts';
 import { useNotices } from './notices.ts';
+
+/** The set-up of a song, all that a person can change of it. */
+export function setUpOf(song: SetUp): SetUp {
+  const { title, whose, tuning, capo, key, secondKey, tempo, meter, feel, changes, rig } = song;
+  const { frets, scaleLengthMm, songSeconds, offsetCents, pitchWay, studentLayer } = song;
+  const guitar = { tuning, capo, frets, scaleLengthMm, offsetCents, pitchWay };
+  return { title, whose, ...guitar, key, secondKey, tempo, meter, feel, changes, rig, songSeconds, studentLayer };
+}
 
 /** What of a section a person can change. */
 export function sectionBody(section: SectionBody): SectionBody {

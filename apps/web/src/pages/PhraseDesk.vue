@@ -3,7 +3,7 @@ import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcriptio
 import type { Pace } from '@jam-ledger/core/form';
 import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
-import { useLocalStorage } from '@vueuse/core';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
 import { soundOf, useListening } from '../composables/useListening.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
@@ -51,8 +51,16 @@ const { reading, bars, tuning, meter, read } = useReading(text, () => ({
   tuning: props.song.tuning,
   meter: writeMeter(props.pace.meter),
 }));
-const key = computed(() => readKey(props.song.key) ?? OPEN_KEY);
+const keyText = computed(() => props.song.key);
+const key = computed(() => readKey(keyText.value) ?? OPEN_KEY);
+/** The margin goes on reckoning after a pause in typing, milliseconds. Our choice. */
+const PAUSE_MS = 400;
+const settledText = refDebounced(text, PAUSE_MS);
+const settledPhrase = computed(() => read(settledText.value).phrase);
+/** What notes are compared and named against; one object, so that nothing is reckoned anew with every key. */
+const against = computed(() => ({ tuning: tuning.value, capo: props.song.capo, key: key.value }));
 const caret = ref<Span>();
+const settledCaret = refDebounced(caret, PAUSE_MS);
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.pace.bpm * percent.value) / 100));
 const withStaff = useLocalStorage('jam-staff', false);
@@ -106,6 +114,7 @@ async function addWay(): Promise<void> {
 function goBack(earlierText: string): void {
   editor.value?.replace({ from: 0, to: text.value.length }, earlierText);
 }
+const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value }));
 /** Where the notes at the caret lie on the neck. */
 const underCaret = computed(() => {
   if (!withNeck.value || !caret.value) return [];
@@ -226,10 +235,10 @@ function renameTo(event: Event): void {
     <aside class="margin">
       <ProblemMargin :problems="reading.problems" :text="text" @show="editor?.select($event)" @fix="apply" />
       <LikenessNote
-        :phrase="reading.phrase"
+        :phrase="settledPhrase"
         :earlier="earlier"
         :refers="phrase.refersTo !== null"
-        :options="{ tuning, capo: song.capo, key }"
+        :options="against"
         @open="emit('open', $event)"
         @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
       />
@@ -246,8 +255,8 @@ function renameTo(event: Event): void {
       />
       <RevisionList
         :phrase-id="phrase.id"
-        :text="text"
-        :options="{ tuning, meter }"
+        :text="settledText"
+        :options="readOptions"
         :zone="session.me?.studio.zone ?? 'utc'"
         :fetch="api.revisions"
         @go-back="goBack"
@@ -260,7 +269,7 @@ function renameTo(event: Event): void {
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
       <!-- It grows and shrinks with the caret, so nothing that is clicked stands below it. -->
-      <HarmonyNote :phrase="reading.phrase" :caret="caret" :options="{ tuning, capo: song.capo, key }" />
+      <HarmonyNote :phrase="settledPhrase" :caret="settledCaret" :options="against" />
       <hr />
       <KeyList :keys="SHORTCUTS" />
     </aside>

@@ -1,36 +1,32 @@
 <script setup lang="ts">
 import { degreesOf, fitOf, nameChord, scalesFor, type Degree, type DegreeOptions } from '@jam-ledger/core/harmony';
 import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
-import { refDebounced } from '@vueuse/core';
-import { computed, toRef } from 'vue';
+import { computed } from 'vue';
 
 const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
 
-/** Harmony waits for a pause in typing, milliseconds. Our choice. */
-const PAUSE_MS = 300;
 const MOST_SCALES = 3;
 
-const settled = refDebounced(toRef(props, 'phrase'), PAUSE_MS);
-const degrees = computed(() => degreesOf(settled.value, props.options));
+const degrees = computed(() => degreesOf(props.phrase, props.options));
 /** The notes of the event at the caret, heard the first time. */
 const here = computed(() => {
-  const place = props.caret?.to;
-  if (place === undefined) return [];
-  const event = degrees.value.findLast(({ span }) => span.from <= place);
-  return event ? degrees.value.filter(({ at, span }) => at === event.at && span.from === event.span.from) : [];
+  const at = props.caret?.to;
+  if (at === undefined) return [];
+  const event = degrees.value.findLast(({ span }) => span.from <= at);
+  return event ? degrees.value.filter((one) => one.at === event.at && one.span.from === event.span.from) : [];
 });
 const names = computed(() => {
   const midis = here.value.map(({ midi }) => midi);
   return midis.length < 2 ? [] : nameChord(midis, { ...(props.options.key && { key: props.options.key }) });
 });
 const chords = computed(() => {
-  const all = unroll(settled.value).chords.flatMap(({ chord }) => chord ?? []);
+  const all = unroll(props.phrase).chords.flatMap(({ chord }) => chord ?? []);
   return [...new Set(all)];
 });
 const scales = computed(() =>
   scalesFor(chords.value, props.options.key)
     .slice(0, MOST_SCALES)
-    .map((scale) => ({ ...scale, share: Math.round(fitOf(settled.value, scale, props.options).inside * 100) })),
+    .map((scale) => ({ ...scale, share: Math.round(fitOf(props.phrase, scale, props.options).inside * 100) })),
 );
 /** Held notes that are no chord tones: the ear hears them rub, or is meant to. */
 const leaning = computed(

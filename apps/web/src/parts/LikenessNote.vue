@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { findAlike, sayLikeness, type Alike, type CompareOptions, type KnownPhrase } from '@jam-ledger/core/likeness';
 import type { Phrase } from '@jam-ledger/core/notation';
-import { refDebounced } from '@vueuse/core';
-import { computed, toRef } from 'vue';
+import { computed } from 'vue';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -14,12 +13,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: number] }>();
 
-/** Comparing waits for a pause in typing, milliseconds. Our choice. */
-const PAUSE_MS = 600;
 const MOST_SHOWN = 2;
 
-const settled = refDebounced(toRef(props, 'phrase'), PAUSE_MS);
-const alike = computed(() => findAlike(settled.value, props.earlier, props.options).slice(0, MOST_SHOWN));
+const alike = computed(() => findAlike(props.phrase, props.earlier, props.options).slice(0, MOST_SHOWN));
 
 /** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
 function mayRefer({ kinship, differences, likeness }: Alike): boolean {

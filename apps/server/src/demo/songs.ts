@@ -16,7 +16,7 @@ export interface DemoPhrase {
   ])[];
 }
 
-/** A section of a made-up song; a label stands for the section that a jump leads to. */
+/** A section of a made-up song; what is left out is plain. */
 export interface DemoSection
   extends
     Pick<SectionBody, 'label' | 'role' | 'startSeconds' | 'bars'>,

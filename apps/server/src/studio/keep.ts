@@ -13,3 +13,8 @@ export async function kept<Row>(saved: Saved<Row> | undefined, show: (row: Row) 
   if (!answer.saved) throw new Stale(await show(answer.current));
   return answer.row;
 }
+
+/** A word of a list, as the database keeps it; the first for one that is no longer known. */
+export function known<Word extends string>(words: readonly [Word, ...Word[]], word: string): Word {
+  return words.find((one) => one === word) ?? words[0];
+}

@@ -1,6 +1,6 @@
 import { GUITARS_MEANT, RENDITIONS, REQUEST_STATES, type RequestState, type SongRequest } from '@jam-ledger/contract';
 import { findRequestEvents, findRequests, type RequestEventRow, type RequestRow } from '../store/index.ts';
-import { found } from './keep.ts';
+import { found, known } from './keep.ts';
 import { teaches, type Visit } from './visit.ts';
 
 /** Every request of the studio for a teacher, their own for a student; open ones first, by the day wanted. */
@@ -33,8 +33,8 @@ function describe(row: RequestRow, events: readonly RequestEventRow[]): SongRequ
   return {
     ...rest,
     state: knownState(state),
-    rendition: RENDITIONS.find((known) => known === rendition) ?? 'recorded',
-    guitarMeant: GUITARS_MEANT.find((known) => known === guitarMeant) ?? 'the only guitar',
+    rendition: known(RENDITIONS, rendition),
+    guitarMeant: known(GUITARS_MEANT, guitarMeant),
     askedAt: askedAt.toISOString(),
     student: { id: studentId, name: studentName },
     history: events.map(({ at, by, state: to, note }) => ({ at: at.toISOString(), by, state: knownState(to), note })),
@@ -43,5 +43,5 @@ function describe(row: RequestRow, events: readonly RequestEventRow[]): SongRequ
 
 /** A state as the database keeps it. */
 export function knownState(state: string): RequestState {
-  return REQUEST_STATES.find((known) => known === state) ?? 'asked';
+  return known(REQUEST_STATES, state);
 }

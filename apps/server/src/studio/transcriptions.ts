@@ -14,7 +14,7 @@ import {
 } from '@jam-ledger/contract';
 import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../store/index.ts';
 import type { PhraseModel, SectionModel, TranscriptionRow } from '../store/index.ts';
-import { found, kept } from './keep.ts';
+import { found, kept, known } from './keep.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
 /** The transcriptions of the studio by title. @throws NotYours for a student. */
@@ -85,11 +85,6 @@ function setUpOf(row: TranscriptionRow): SetUp {
     songSeconds,
     studentLayer: known(LAYERS, row.studentLayer),
   };
-}
-
-/** A word of a list, as the database keeps it; the first for one that is no longer known. */
-function known<Word extends string>(words: readonly [Word, ...Word[]], word: string): Word {
-  return words.find((one) => one === word) ?? words[0];
 }
 
 /** A section as it travels. */

@@ -1,4 +1,4 @@
-import type { RigNote, Section } from '@jam-ledger/contract';
+import type { RigNote, Section, SectionPass } from '@jam-ledger/contract';
 import type { SongPlace, TimedRound } from '@jam-ledger/core/form';
 import { clockText } from './useDays.ts';
 
@@ -26,11 +26,14 @@ export function foldRounds(rounds: readonly TimedRound[], sections: readonly Sec
 
 function blockOf(round: TimedRound, section: Section | undefined, index: number): StripBlock {
   const { id, label, visit, pass, fromSeconds, toSeconds } = round;
-  const notes = (section?.passes ?? []).map(({ pass: which, change }) =>
-    which === 'last' ? `last time ${change}` : `time ${which} ${change}`,
-  );
+  const notes = (section?.passes ?? []).map(sayPass);
   const open = section?.open ?? false;
   return { id, label, visit, pass, fromSeconds, toSeconds, key: `${id}-${index}`, times: 1, open, notes };
+}
+
+/** What is different on a pass, in words: “last time stops on the power chord”. */
+export function sayPass({ pass, change }: SectionPass): string {
+  return `${pass === 'last' ? 'last time' : `time ${pass}`} ${change}`;
 }
 
 /** Steps of the ruler, seconds. */

@@ -88,10 +88,7 @@ const earlier = computed(() => {
     .map(({ name, phrase }) => ({ id: phrase.id, name, phrase: props.readingOf(phrase).phrase }));
 });
 /** The phrase and what is kept beside it. */
-const ways = computed(() => {
-  const main = props.phrase.alternateOf ?? props.phrase.id;
-  return store.phrases.filter(({ id, alternateOf }) => id === main || alternateOf === main);
-});
+const ways = computed(() => store.phrases.filter(isWay));
 /** What the phrase refers to, in words. */
 const refers = computed(() => {
   const target = store.phrases.find(({ id }) => id === props.phrase.refersTo);
@@ -101,9 +98,14 @@ const refers = computed(() => {
 });
 
 /** Neither the phrase itself nor kept beside it, and written out. */
-function isOther({ id, alternateOf, refersTo }: Phrase): boolean {
+function isOther(phrase: Phrase): boolean {
+  return phrase.id === props.phrase.id || (!isWay(phrase) && phrase.refersTo === null);
+}
+
+/** The phrase that alternates stand beside, or one of them. */
+function isWay({ id, alternateOf }: Phrase): boolean {
   const main = props.phrase.alternateOf ?? props.phrase.id;
-  return id === props.phrase.id || (id !== main && alternateOf !== main && refersTo === null);
+  return id === main || alternateOf === main;
 }
 
 async function addWay(): Promise<void> {

@@ -6,6 +6,7 @@ import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
+import { sayPass } from '../composables/formStrip.ts';
 import { clockText } from '../composables/useDays.ts';
 import { tuningOf } from '../composables/useReading.ts';
 import { legendOf } from '../composables/legend.ts';
@@ -36,10 +37,6 @@ const legend = computed(() => legendOf(sections.value.flatMap(({ phrases }) => p
 
 function often({ times, open }: Section): string {
   return times > 1 || open ? ` · ${open ? 'about ' : ''}${times}×` : '';
-}
-
-function passesOf({ passes }: Section): string {
-  return passes.map(({ pass, change }) => `${pass === 'last' ? 'last time' : `time ${pass}`} ${change}`).join('; ');
 }
 
 function print(): void {
@@ -79,7 +76,9 @@ onKeyStroke('p', (event) => {
             >
             {{ phrase.name }}
           </h2>
-          <p v-if="index === 0 && section.passes.length > 0" class="soft passes">{{ passesOf(section) }}</p>
+          <p v-if="index === 0 && section.passes.length > 0" class="soft passes">
+            {{ section.passes.map(sayPass).join('; ') }}
+          </p>
           <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="PAGE_SCALE">Empty.</TabPage>
         </section>
       </template>

@@ -2,6 +2,7 @@
 import type { Phrase, Section } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed } from 'vue';
+import { sayPass } from '../composables/formStrip.ts';
 import { clockText } from '../composables/useDays.ts';
 
 const props = defineProps<{ section: Section; chosen: string | undefined; assigned: ReadonlySet<string> }>();
@@ -32,7 +33,7 @@ const facts = computed(() => {
     </h2>
     <p class="soft">{{ facts }}</p>
     <p v-for="(pass, index) in section.passes" :key="index" class="soft pass">
-      {{ pass.pass === 'last' ? 'last time' : `time ${pass.pass}` }} {{ pass.change }}
+      {{ sayPass(pass) }}
     </p>
     <ol class="quiet-list phrases">
       <li

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import type { PitchWay } from '@jam-ledger/contract';
-import { playbackRatio, referenceTones, spell, writeSpelling, type Tuning } from '@jam-ledger/core/pitch';
+import {
+  A4_MIDI,
+  hzOf,
+  playbackRatio,
+  referenceTones,
+  spell,
+  writeSpelling,
+  type Tuning,
+} from '@jam-ledger/core/pitch';
 import { computed } from 'vue';
 
 const props = defineProps<{ tuning: Tuning; offsetCents: number; way: PitchWay }>();
@@ -12,7 +20,7 @@ const tones = computed(() =>
     hz: hz.toFixed(2),
   })),
 );
-const a4 = computed(() => (440 * 2 ** (props.offsetCents / 1200)).toFixed(1));
+const a4 = computed(() => hzOf(A4_MIDI, undefined, props.offsetCents).toFixed(1));
 const ratio = computed(() => playbackRatio(props.offsetCents));
 const percent = computed(() => ((ratio.value - 1) * 100).toFixed(2));
 </script>

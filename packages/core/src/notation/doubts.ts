@@ -1,6 +1,6 @@
 import type { Phrase, Span, Sureness } from './model.ts';
 import { scoreOf, type ScoreEvent } from './score.ts';
-import { TICKS_PER_WHOLE } from './values.ts';
+import { beatOf } from './values.ts';
 
 /** A stretch of a phrase that is not heard and certain. Bars and beats count from 1. */
 export interface Doubt {
@@ -23,7 +23,7 @@ export function doubtsOf(phrase: Phrase): readonly Doubt[] {
       else if (open && last?.sureness === event.sureness) doubts[doubts.length - 1] = longer(last, event);
       else {
         const { span, sureness, words, at } = event;
-        const beat = 1 + Math.floor(at / (TICKS_PER_WHOLE / meter.unit));
+        const beat = beatOf(at, meter);
         doubts.push({ span, sureness, reason: words.join(' · '), bar: index + 1, beat });
         open = true;
       }

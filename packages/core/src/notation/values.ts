@@ -129,3 +129,8 @@ export function fractionOfWhole(ticks: number): string {
 function greatestCommonDivisor(a: number, b: number): number {
   return b === 0 ? a || 1 : greatestCommonDivisor(b, a % b);
 }
+
+/** The beat at a place of a bar, from 1; a beat is the unit of the meter. `at` in ticks from the bar line. */
+export function beatOf(at: number, { unit }: Meter): number {
+  return 1 + Math.floor(at / (TICKS_PER_WHOLE / unit));
+}

@@ -2,7 +2,7 @@ import { diffArrays } from 'diff';
 import type { Span } from './model.ts';
 import { readShorthand, type ReadOptions } from './read.ts';
 import { scoreOf } from './score.ts';
-import { TICKS_PER_WHOLE } from './values.ts';
+import { beatOf } from './values.ts';
 
 /** An event (or rest) of one version of a text, and where it stands. Bars and beats count from 1. */
 export interface VersionEvent {
@@ -58,7 +58,7 @@ function versionEvents(text: string, options: ReadOptions): readonly VersionEven
       text: text.slice(span.from, span.to).replaceAll(/\s+/g, ' '),
       span,
       bar: index + 1,
-      beat: 1 + Math.floor(at / (TICKS_PER_WHOLE / meter.unit)),
+      beat: beatOf(at, meter),
     })),
   );
 }

@@ -16,7 +16,8 @@ export const OPEN_KEY: Key = { fifths: 0, mode: 'major' };
 
 /** Letters along the line of fifths, beginning with F; each has the same place in its row of seven. */
 const FIFTHS = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
-const NATURAL_PITCH = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 } as const;
+/** Semitones of the note letters above C. */
+export const NATURAL_PITCH = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 } as const;
 
 /** How far the twelve spellings of a key reach down and up the line of fifths from its signature. */
 const REACH = { major: 5, minor: 3 } as const;
@@ -31,11 +32,16 @@ export function readKey(text: string): Key | undefined {
   const match = KEY.exec(text);
   const [, letter, sign, word] = match ?? [];
   if (letter === undefined) return undefined;
-  const alter = sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
+  const alter = alterOf(sign);
   const mode = word === undefined || word.startsWith('maj') ? 'major' : 'minor';
   const tonic = FIFTHS.findIndex((name) => name === letter.toUpperCase()) - 1 + 7 * alter;
   const fifths = mode === 'minor' ? tonic - 3 : tonic;
   return Math.abs(fifths) > 7 ? undefined : { fifths, mode };
+}
+
+/** How far a sharp or flat sign alters a letter, semitones; 0 for none. */
+export function alterOf(sign: string | undefined): number {
+  return sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
 }
 
 /**

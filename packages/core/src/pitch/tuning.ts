@@ -1,3 +1,5 @@
+import { alterOf, NATURAL_PITCH } from './spell.ts';
+
 /**
  * A tuning: the open strings from the thinnest (string 1) to the thickest.
  * `openMidis[0]` is string 1. MIDI numbers, A4 = 69.
@@ -68,8 +70,7 @@ export function openMidi(tuning: Tuning, string: number): number {
   return midi;
 }
 
-/** Semitones of the note letters above C. */
-const LETTER_PITCH: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+const LETTER_PITCH: Readonly<Record<string, number>> = NATURAL_PITCH;
 const STRING_NOTE = /^([A-Ga-g])([#♯b♭]?)(-?\d)?$/;
 
 /**
@@ -95,8 +96,7 @@ export function readTuning(text: string): Tuning | undefined {
 function readString(word: string, near: number | undefined): number | undefined {
   const [, letter, sign, octave] = STRING_NOTE.exec(word) ?? [];
   if (letter === undefined || (octave === undefined && near === undefined)) return undefined;
-  const alter = sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
-  const pitch = (LETTER_PITCH[letter.toUpperCase()] ?? 0) + alter;
+  const pitch = (LETTER_PITCH[letter.toUpperCase()] ?? 0) + alterOf(sign);
   if (octave !== undefined) return pitch + 12 * (Number(octave) + 1);
   return pitch + 12 * Math.round(((near ?? 0) - pitch) / 12);
 }

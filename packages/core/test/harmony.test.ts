@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { degreesOf, fitOf, nameChord, scalesFor, tonicOf } from '../src/harmony/index.ts';
+import { arpeggiosOf, degreesOf, fitOf, nameChord, scalesFor, tonicOf } from '../src/harmony/index.ts';
 import { readShorthand } from '../src/notation/index.ts';
 import { OPEN_KEY, readKey, TUNINGS, type Key } from '../src/pitch/index.ts';
 
@@ -147,5 +147,31 @@ describe('scales', () => {
     expect(inside).toBe(0.75);
     expect([...leaving.keys()]).toEqual([1]);
     expect(fitOf(readShorthand('').phrase, scale, setup).inside).toBe(1);
+  });
+});
+
+describe('arpeggio shapes', () => {
+  const found = (text: string, of = 'C') =>
+    arpeggiosOf(readShorthand(text).phrase, { ...setup, key: key(of) }).map(
+      ({ symbol, from, shape, notes }) => `${symbol} from ${from}, ${shape}, ${notes}`,
+    );
+  // Source: common practice, the tones of the chords.
+  test('a sweep through A minor', () =>
+    expect(found('12A 10D 9G 10B 8e 12e', 'A minor')).toEqual(['Am from 1, in one box, 6']));
+  test('one note a string', () => expect(found('7D 5G 5B 3e')).toEqual(['Am7 from 1, one note a string, 4']));
+  test('a seventh chord from its third, in one box', () =>
+    expect(found('7D 5G 8G 6B', 'C')).toEqual(['F7 from 3, in one box, 4']));
+  test('C7 up and down in a box', () =>
+    expect(found('8E 7A 10A 8D 10D 8D 10A 7A', 'F')).toEqual(['C7 from 1, in one box, 8']));
+  test('a scale is none', () => expect(found('8E 10E 7A 8A 10A 7D 9D 10D')).toEqual([]));
+  test('the chord above wins where two would do', () =>
+    expect(found(':Am7 5E 8E 7A 5D')).toEqual(found(':C6 5E 8E 7A 5D').map((one) => one.replace('C6', 'Am7'))));
+});
+
+describe('pedal basses', () => {
+  // Source: common practice: D major over an E that it does not have.
+  test('a chord over a foreign bass is told as one', () => {
+    const names = nameChord([40, 50, 57, 62, 66], { key: key('A') });
+    expect(names.map(({ because }) => because)).toContain('D over E as a pedal');
   });
 });

@@ -26,6 +26,7 @@ const STRAIN = {
   missingOther: 1.5,
   altered: 1.3,
   letter: 0.08,
+  pedal: 1.6,
 } as const;
 
 /** Most names given; what is further down nobody would say. Our choice. */
@@ -64,10 +65,31 @@ export function nameChord(
   if (names.length < 2) return [];
   if (names.length === 2) return [dyad(sounding, nameOf)];
   const found = new Set([...Chord.detect(names), ...Chord.detect(names, { assumePerfectFifth: true })]);
-  return [...found]
-    .flatMap((symbol) => weigh(symbol, sounding, chromaOf(lowest)) ?? [])
+  const whole = [...found].flatMap((symbol) => weigh(symbol, sounding, chromaOf(lowest)) ?? []);
+  return [...whole, ...overPedal(names.slice(1), sounding, lowest)]
     .toSorted((a, b) => a.strain - b.strain || (a.symbol < b.symbol ? -1 : 1))
     .slice(0, MOST_NAMES);
+}
+
+/** A chord over a bass that is none of its notes. */
+function overPedal(uppers: readonly string[], sounding: readonly number[], lowest: number): readonly ChordName[] {
+  if (uppers.length < 3) return [];
+  const above = sounding.filter((midi) => chromaOf(midi) !== chromaOf(lowest));
+  const pedal = writeSpelling(spell(Math.round(lowest)), false);
+  return Chord.detect([...uppers])
+    .filter((symbol) => !symbol.includes('/'))
+    .flatMap((symbol): readonly ChordName[] => {
+      const tones = chordTones(symbol);
+      const named = tones && weigh(symbol, above, tones.root);
+      if (!named || tones.degrees.has(chromaOf(lowest - tones.root))) return [];
+      return [
+        {
+          symbol: `${named.symbol}/${pedal}`,
+          strain: named.strain + STRAIN.pedal,
+          because: `${named.symbol} over ${pedal} as a pedal`,
+        },
+      ];
+    });
 }
 
 function dyad(sounding: readonly number[], nameOf: (midi: number) => string): ChordName {

@@ -5,12 +5,13 @@ export { readShorthand, TEMPO_RANGE, MOST_ITEMS, DEEPEST_NEST } from './read.ts'
 export type { ReadOptions, Reading } from './read.ts';
 export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
-export { writeShorthand } from './write.ts';
+export { writeEvent, writeShorthand } from './write.ts';
 export type { WriteOptions } from './write.ts';
-export { unroll, MOST_PLAYED } from './unroll.ts';
+export { beatsOf, unroll, MOST_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
 export { playOut } from './playOut.ts';
 export type { PlayedEvent, PlayedPitch, Setup } from './playOut.ts';
+export { secondsOfEvents } from './time.ts';
 export { perform, accompany } from './perform.ts';
 export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
 export { centsAt, VIBRATO } from './contour.ts';
@@ -28,6 +29,9 @@ export {
   wrapInRepeat,
 } from './edit.ts';
 export type { Edit, Edited, PlacedItem } from './edit.ts';
+export { mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
+export { TECHNIQUES, techniquesOf } from './techniques.ts';
+export type { Technique, Techniques } from './techniques.ts';
 export { doubtsOf } from './doubts.ts';
 export type { Doubt } from './doubts.ts';
 export { compareVersions } from './versions.ts';

@@ -34,8 +34,8 @@ export interface Fix {
 }
 
 /** One thing wrong, said in a plain sentence, with its place in the text. */
-export interface Problem {
-  readonly code: ProblemCode;
+export interface Problem<Code extends string = ProblemCode> {
+  readonly code: Code;
   readonly severity: Severity;
   readonly message: string;
   readonly span: Span;

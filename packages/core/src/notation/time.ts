@@ -1,6 +1,6 @@
 import { TICKS_PER_QUARTER } from './values.ts';
-import type { Feel } from './model.ts';
-import type { Timeline } from './unroll.ts';
+import type { EventItem, Feel, Phrase } from './model.ts';
+import { unroll, type Timeline } from './unroll.ts';
 
 /** Where the off-beat eighth falls in swing, as a share of the beat: the last third. Source: common practice. */
 export const SWING_SHARE = 2 / 3;
@@ -80,4 +80,14 @@ function beatsWithTuplets(timeline: Timeline): ReadonlySet<number> {
     if (beat !== undefined && (at - beat) % (TICKS_PER_QUARTER / 8) !== 0) found.add(beat);
   }
   return found;
+}
+
+/** Seconds that each written event lasts at a tempo, the first time it is heard; grace notes as short as they are played. */
+export function secondsOfEvents(phrase: Phrase, bpm: number): ReadonlyMap<EventItem, number> {
+  const timeline = unroll(phrase);
+  const clock = clockOf(timeline, { bpm });
+  const seconds = new Map<EventItem, number>();
+  for (const { item, at, length } of timeline.events)
+    if (item && !seconds.has(item)) seconds.set(item, clock.secondsIn(length, at));
+  return seconds;
 }

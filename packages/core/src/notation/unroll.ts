@@ -1,5 +1,5 @@
 import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Sureness, Writable } from './model.ts';
-import { barTicks, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
+import { barTicks, beatOf, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
 /** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
 export const MOST_PLAYED = 10_000;
@@ -47,6 +47,18 @@ export interface Timeline {
   readonly length: number;
   /** Whether playing out was stopped at `MOST_PLAYED` events. */
   readonly truncated: boolean;
+}
+
+/** Where each written event is first heard, in words: `beat 3 of bar 2`. */
+export function beatsOf(phrase: Phrase): ReadonlyMap<EventItem, string> {
+  const { events, bars } = unroll(phrase);
+  const places = new Map<EventItem, string>();
+  for (const { item, bar: index, at } of events) {
+    const bar = bars[index];
+    if (item && bar && !places.has(item))
+      places.set(item, `beat ${beatOf(at - bar.at, bar.meter)} of bar ${index + 1}`);
+  }
+  return places;
 }
 
 type Draft = Writable<TimedEvent>;

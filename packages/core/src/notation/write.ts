@@ -18,6 +18,12 @@ export function writeShorthand(phrase: Phrase, options: WriteOptions): string {
   return writer.items(phrase.items);
 }
 
+/** The text of one event alone, its value left out but for a grace note. */
+export function writeEvent(event: EventItem, options: WriteOptions): string {
+  const writer = new Writer(options.strings === 'letters' && onSixStrings([event]), event.value);
+  return writer.items([event]);
+}
+
 function onSixStrings(items: readonly Item[]): boolean {
   return items.every((item) => {
     if (isNest(item)) return onSixStrings(item.items);
@@ -27,10 +33,11 @@ function onSixStrings(items: readonly Item[]): boolean {
 
 class Writer {
   readonly #letters: boolean;
-  #value: NoteValue = STARTING_VALUE;
+  #value: NoteValue;
 
-  constructor(letters: boolean) {
+  constructor(letters: boolean, value: NoteValue = STARTING_VALUE) {
     this.#letters = letters;
+    this.#value = value;
   }
 
   items(items: readonly Item[]): string {

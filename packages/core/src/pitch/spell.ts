@@ -68,3 +68,22 @@ export function writeSpelling({ letter, alter, octave }: Spelling, withOctave = 
   const sign = alter >= 0 ? '♯'.repeat(alter) : '♭'.repeat(-alter);
   return `${letter}${sign}${withOctave ? octave : ''}`;
 }
+
+const NOTE_NAME = /^([A-G])([#b♯♭]?)/;
+
+/**
+ * A chord symbol moved by semitones, its quality untouched: root and slash bass are spelt for the key, `F♯m7/C♯` a whole step
+ * up in E is `G♯m7/D♯`. What does not begin with a note stays as it is.
+ */
+export function transposeSymbol(symbol: string, semitones: number, key: Key = OPEN_KEY): string {
+  return symbol
+    .split('/')
+    .map((part) => {
+      const [name, letter, sign] = NOTE_NAME.exec(part) ?? [];
+      if (name === undefined || letter === undefined) return part;
+      const natural = Object.entries(NATURAL_PITCH).find(([one]) => one === letter)?.[1] ?? 0;
+      const moved = writeSpelling(spell(60 + natural + alterOf(sign) + semitones, key), false);
+      return moved.replaceAll('♯', '#').replaceAll('♭', 'b') + part.slice(name.length);
+    })
+    .join('/');
+}

@@ -1,0 +1,6 @@
+export { checkPhrase } from './checkPhrase.ts';
+export type { CheckCode, CheckOptions, HandProblem } from './problem.ts';
+export { FASTEST_HAND_MM_PER_SECOND, FASTEST_LEGATO_PER_SECOND, FASTEST_PICK_PER_SECOND } from './speed.ts';
+export { betterKey } from './keys.ts';
+export { slipsOf } from './slips.ts';
+export type { Slip } from './slips.ts';

@@ -1,0 +1,47 @@
+import type { Guitar } from '../fretboard/index.ts';
+import { rewriteEvents, type EventItem, type Fix, type Phrase, type Problem } from '../notation/index.ts';
+import type { Key } from '../pitch/index.ts';
+
+/** Every kind of trouble that hands, guitar or ear have with a phrase that reads well. */
+export type CheckCode =
+  | 'fret-missing'
+  | 'reach'
+  | 'stack-impossible'
+  | 'finger-twice'
+  | 'jump-fast'
+  | 'too-fast'
+  | 'unison-off'
+  | 'bend-proposed'
+  | 'bend-beyond-neck'
+  | 'no-tremolo-arm'
+  | 'key-doubt'
+  | 'slip';
+
+/** One of these, with its place and where one is certain its mend. */
+export type HandProblem = Problem<CheckCode>;
+
+/** What a phrase is checked against. */
+export interface CheckOptions extends Guitar {
+  /** The text the phrase was read from, so that mends fit it. */
+  readonly text: string;
+  /** Quarter notes a minute at full speed. */
+  readonly bpm: number;
+  /** The key that was stated; left out where it is open. */
+  readonly key?: Key | undefined;
+  readonly tremoloArm?: boolean;
+}
+
+/** A phrase with what its checks share. */
+export interface Checked {
+  readonly phrase: Phrase;
+  readonly options: CheckOptions;
+}
+
+/** The mend that writes some events anew; the span reaches from the first to the last of them. */
+export function fixOf(title: string, text: string, changes: ReadonlyMap<EventItem, EventItem>): Fix {
+  const spans = [...changes.keys()].map(({ span }) => span);
+  const from = Math.min(...spans.map((span) => span.from));
+  const to = Math.max(...spans.map((span) => span.to));
+  const whole = rewriteEvents(text, changes);
+  return { title, span: { from, to }, text: whole.slice(from, whole.length - (text.length - to)) };
+}

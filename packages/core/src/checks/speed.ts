@@ -1,0 +1,66 @@
+import { sayNote, type Path } from '../fretboard/index.ts';
+import { secondsOfEvents, type EventItem } from '../notation/index.ts';
+import type { Checked, HandProblem } from './problem.ts';
+
+/** Faster than this along the neck and a hand arrives by luck, millimetres a second. Our choice. */
+export const FASTEST_HAND_MM_PER_SECOND = 900;
+
+/** Most picked notes a second that are asked of anyone: 16ths at 210. Our choice. */
+export const FASTEST_PICK_PER_SECOND = 14;
+
+/** Most hammered or pulled notes a second. Our choice. */
+export const FASTEST_LEGATO_PER_SECOND = 18;
+
+/** So many fast notes in a row are said at once. */
+const FEWEST_IN_A_ROW = 3;
+
+/** Jumps and runs that are faster than hands, at full speed. */
+export function speedProblems({ phrase, options }: Checked, path: Path): readonly HandProblem[] {
+  const seconds = secondsOfEvents(phrase, options.bpm);
+  return [...jumps(path, seconds, options.tuning.openMidis.length), ...runs(path, seconds)];
+}
+
+function jumps(path: Path, seconds: ReadonlyMap<EventItem, number>, count: number): readonly HandProblem[] {
+  return path.steps.flatMap(({ item, shiftMm }, index): readonly HandProblem[] => {
+    const before = path.steps[index - 1]?.item;
+    const time = before && seconds.get(before);
+    const link = item.link === 'slide' || item.link === 'shift';
+    if (!before || time === undefined || link || shiftMm / time <= FASTEST_HAND_MM_PER_SECOND) return [];
+    const [from, to] = [before.notes[0], item.notes[0]];
+    if (!from || !to) return [];
+    return [
+      {
+        code: 'jump-fast',
+        severity: 'warning',
+        span: item.span,
+        message: `The jump from ${sayNote(from, count)} to ${sayNote(to, count)} is ${Math.round(shiftMm)} mm in ${time.toFixed(2)} s, ${Math.round(shiftMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
+      },
+    ];
+  });
+}
+
+function runs(path: Path, seconds: ReadonlyMap<EventItem, number>): readonly HandProblem[] {
+  const found: HandProblem[] = [];
+  let run: EventItem[] = [];
+  const close = () => {
+    const [first, last] = [run[0], run.at(-1)];
+    if (first && last && run.length >= FEWEST_IN_A_ROW) {
+      const rate = run.length / run.reduce((sum, item) => sum + (seconds.get(item) ?? 0), 0);
+      found.push({
+        code: 'too-fast',
+        severity: 'warning',
+        span: { from: first.span.from, to: last.span.to },
+        message: `${run.length} events at ${rate.toFixed(1)} a second; ${FASTEST_PICK_PER_SECOND} picked or ${FASTEST_LEGATO_PER_SECOND} slurred are the most that is asked of anyone.`,
+      });
+    }
+    run = [];
+  };
+  for (const { item } of path.steps) {
+    const time = seconds.get(item) ?? Infinity;
+    const most = item.link === undefined || item.link === 'shift' ? FASTEST_PICK_PER_SECOND : FASTEST_LEGATO_PER_SECOND;
+    if (time > 0 && 1 / time > most && item.value !== 'grace') run.push(item);
+    else close();
+  }
+  close();
+  return found;
+}

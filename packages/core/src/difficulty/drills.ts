@@ -1,0 +1,114 @@
+import {
+  eventsOf,
+  techniquesOf,
+  writeEvent,
+  type EventItem,
+  type Phrase,
+  type Span,
+  type Technique,
+} from '../notation/index.ts';
+import { topFret, type Guitar } from '../fretboard/index.ts';
+
+/** A few bars that prepare one technique, in shorthand, and what to listen for. */
+export interface Drill {
+  readonly name: string;
+  readonly text: string;
+  readonly says: string;
+}
+
+/** A technique that a student has not played yet, where it first stands, and what prepares it. */
+export interface NewTechnique {
+  readonly technique: Technique;
+  readonly span: Span;
+  readonly drill: Drill;
+}
+
+/** The techniques of a phrase that are new to a student, each with a drill made from its own notes. */
+export function newTechniques(phrase: Phrase, known: ReadonlySet<Technique>, guitar: Guitar): readonly NewTechnique[] {
+  const events = eventsOf(phrase).map(({ item }) => item);
+  return [...techniquesOf(phrase)].flatMap(([technique, span]) => {
+    const index = events.findIndex((one) => one.span === span);
+    const item = events[index];
+    if (known.has(technique) || !item) return [];
+    return [{ technique, span, drill: drillFor(technique, { item, before: events[index - 1], guitar }) }];
+  });
+}
+
+interface Spot {
+  readonly item: EventItem;
+  readonly before: EventItem | undefined;
+  readonly guitar: Guitar;
+}
+
+/** What to listen for, by technique. Source: common practice. */
+const SAYS: Partial<Record<Technique, string>> = {
+  'hammer-on': 'The second note as loud as the first, with the pick still.',
+  'pull-off': 'Pull a little downward, so that the lower note speaks.',
+  slide: 'Keep the pressure until the slide arrives.',
+  'shift slide': 'Arrive first, then pick.',
+  vibrato: 'Straight first, then slow and even turns back to the pitch.',
+  'wide vibrato': 'As slow as it takes to be even, then wider.',
+  trill: 'Even first, fast later.',
+  'palm mute': 'The side of the hand just at the bridge; pitch still to be heard.',
+  'dead note': 'Touch, do not press; no pitch at all.',
+  tap: 'The other hand hits the fret and plucks off toward the thick strings.',
+  'pinch harmonic': 'The thumb brushes the string right after the pick.',
+  'natural harmonic': 'Touch right over the fret, and let go at once.',
+  rake: 'The muted strings first, the note last and loudest.',
+};
+
+function drillFor(technique: Technique, spot: Spot): Drill {
+  const says = SAYS[technique] ?? 'Alone and slowly, until four in a row are clean.';
+  const name = `Drill: ${technique}`;
+  if (/bend|release/.test(technique)) return bendDrill(name, spot) ?? { name, says, text: alone(spot) };
+  if (technique === 'triplets' || technique === 'odd tuplets') return { name, ...countDrill(spot) };
+  if (technique.endsWith('vibrato')) return { name, says, text: vibratoDrill(spot) };
+  return { name, says, text: alone(spot) };
+}
+
+/** The target fret first, then the bend to that pitch. Source: common practice. */
+function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
+  const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
+  if (!note || note.fret === null) return undefined;
+  const steps = Math.max(note.preBend ?? 0, ...(note.moves ?? []).map((move) => move.steps));
+  const target = note.fret + Math.round(steps * 2);
+  if (steps === 0 || target > topFret(guitar)) return undefined;
+  const plain = write({ ...item, notes: [{ string: note.string, fret: target }], marks: [] });
+  const bent = write({ ...item, notes: [note], marks: [] });
+  return {
+    name,
+    text: `/2 ${plain} ${bent} | ${plain} ${bent}`,
+    says: `Hear fret ${target} first, then bend ${note.fret} up to that pitch.`,
+  };
+}
+
+function vibratoDrill({ item }: Spot): string {
+  const straight = write({ ...item, notes: item.notes.map(({ string, fret }) => ({ string, fret })) });
+  return `/2 ${straight} ${write(item)} | /1 ${write(item)}`;
+}
+
+function countDrill({ item }: Spot): Pick<Drill, 'text' | 'says'> {
+  const [note] = item.notes;
+  const { value } = item;
+  const plain = write({ ...item, notes: note ? [{ string: note.string, fret: note.fret }] : [], marks: [], times: 1 });
+  const tuplet = typeof value === 'object' ? (value.tuplet ?? 3) : 3;
+  const of = tuplet === 3 ? '/8t' : `/16t${tuplet}`;
+  return {
+    text: `/4 ${plain}%4 | ${of} ${plain}%${tuplet * 4}`,
+    says: `One note, first on the beat, then ${tuplet} in each; count aloud.`,
+  };
+}
+
+/** The event, with what it grows from, four times with a rest after each. */
+function alone({ item, before }: Spot): string {
+  const from = item.link !== undefined && before ? `${write({ ...before, link: undefined })} ` : '';
+  const once = `${from}${write(item)}`;
+  return from === '' ? `/4 ${once} - ${once} - | ${once} - ${once} -` : `/4 ${once} - - | ${once} - -`;
+}
+
+/** One event on a six-string’s letters, its value left to the drill. */
+function write(event: Omit<EventItem, 'link'> & { readonly link?: EventItem['link'] | undefined }): string {
+  const { link, ...rest } = event;
+  const value = event.value === 'grace' ? ('untimed' as const) : event.value;
+  return writeEvent({ ...rest, value, times: event.times, ...(link && { link }) }, { strings: 'letters' });
+}

@@ -1,0 +1,239 @@
+import type { EventItem, Phrase } from '../notation/index.ts';
+import { gripMs, shiftMs, spanMm, wayMs, type Way } from './costs.ts';
+import { gripsFor, isFree, type FrettingFinger, type Grip, type Places } from './grips.ts';
+import { mmBetween, type Guitar } from './guitar.ts';
+import { placedEvents, type Placed, type PlaceRules } from './places.ts';
+
+/** One event on the way of the hand. */
+export interface PathStep {
+  readonly item: EventItem;
+  readonly grip: Grip;
+  /** How far the hand moved to get here, millimetres, and what that and holding it costs, milliseconds. */
+  readonly shiftMm: number;
+  readonly shiftMs: number;
+  readonly gripMs: number;
+  /** Other fingers for a single note, the cheapest first, and what they cost more over the whole phrase, milliseconds. */
+  readonly others: readonly OtherFinger[];
+}
+
+/** Another finger for a note: the place of the hand it needs, and how much more the whole way costs. */
+export interface OtherFinger {
+  readonly finger: FrettingFinger;
+  readonly position: number;
+  readonly moreMs: number;
+}
+
+/** The cheapest way of a hand through a phrase. */
+export interface Path {
+  readonly steps: readonly PathStep[];
+  /** Milliseconds of work, by the table of docs/hand.md. */
+  readonly costMs: number;
+  /** What each event adds to the cheapest way so far; it does not change with what comes after. */
+  readonly growth: readonly Growth[];
+}
+
+/** What one more event asks of the hand: work, milliseconds; moving along the neck and holding, millimetres. */
+export interface Growth {
+  readonly item: EventItem;
+  readonly moreMs: number;
+  readonly shiftMm: number;
+  readonly spanMm: number;
+}
+
+/** A grip on the way: what it holds, or what was held before while open strings sound. */
+interface Node {
+  readonly grip: Grip;
+  /** The grip of the last event that this hand held; the same as `grip` unless that is free. */
+  readonly held: Grip | null;
+  readonly free: boolean;
+  readonly cost: number;
+  readonly before: Node | null;
+}
+
+/**
+ * The cheapest path of the hand over the events in the order of the text: places, fingers and positions, found exactly by
+ * dynamic programming. Linear in the number of events, quadratic in the grips of one. Repeats count once.
+ */
+export function bestPath(phrase: Phrase, guitar: Guitar, rules: PlaceRules = {}): Path {
+  const events = placedEvents(phrase, guitar, rules);
+  const layers = forward(events, guitar, rules);
+  const last = cheapest(layers.at(-1) ?? []);
+  if (!last) return { steps: [], costMs: 0, growth: [] };
+  const onPath: Node[] = [];
+  for (let node: Node | null = last; node; node = node.before) onPath.unshift(node);
+  const rest = backward(events, layers, guitar);
+  const steps = onPath.map((node, index): PathStep => {
+    const event = events[index];
+    const way = event ? wayOf(event.item, node.before) : NO_WAY;
+    const from = node.before?.held;
+    const moves =
+      from && !isFree(node.grip) ? { mm: mmBetween(guitar, from.position, node.grip.position), from } : undefined;
+    return {
+      item: event?.item ?? NO_EVENT,
+      grip: node.grip,
+      shiftMm: moves?.mm ?? 0,
+      shiftMs: moves ? shiftMs(moves.from, node.grip, way, guitar) : 0,
+      gripMs: gripMs(node.grip, guitar),
+      others: othersAt(node, layers[index] ?? [], rest[index] ?? new Map<Node, number>()),
+    };
+  });
+  return { steps, costMs: last.cost, growth: growthOf(events, layers, guitar) };
+}
+
+/** The best of every beginning of the phrase, event by event. */
+function growthOf(events: readonly Placed[], layers: readonly (readonly Node[])[], guitar: Guitar): readonly Growth[] {
+  let before = 0;
+  return events.flatMap(({ item }, index): readonly Growth[] => {
+    const node = cheapest(layers[index] ?? []);
+    if (!node) return [];
+    const moreMs = Math.max(0, node.cost - before);
+    before = node.cost;
+    const from = node.before?.held;
+    const shiftMm = from && !isFree(node.grip) ? mmBetween(guitar, from.position, node.grip.position) : 0;
+    return [{ item, moreMs, shiftMm, spanMm: item.notes.length > 1 ? spanMm(node.grip, guitar) : 0 }];
+  });
+}
+
+const NO_WAY: Way = { link: 'none', free: false };
+const NO_EVENT: EventItem = {
+  kind: 'event',
+  span: { from: 0, to: 0 },
+  value: 'untimed',
+  notes: [],
+  marks: [],
+  times: 1,
+};
+
+/** The cheapest place of the hand for each event, as written places or as chosen. */
+export function placesOnPath(path: Path): ReadonlyMap<EventItem, Places> {
+  return new Map(path.steps.map(({ item, grip }) => [item, grip.notes.map(({ string, fret }) => ({ string, fret }))]));
+}
+
+function forward(events: readonly Placed[], guitar: Guitar, rules: PlaceRules): readonly (readonly Node[])[] {
+  const layers: (readonly Node[])[] = [];
+  let before: readonly Node[] = [{ grip: NOTHING, held: null, free: false, cost: 0, before: null }];
+  for (const [index, event] of events.entries()) {
+    const from = before;
+    before = gripsOf(event, rules).flatMap((grip) => reach(event, grip, { from, first: index === 0, guitar }));
+    layers.push(before);
+  }
+  return layers;
+}
+
+interface Reaching {
+  readonly from: readonly Node[];
+  readonly first: boolean;
+  readonly guitar: Guitar;
+}
+
+/** The cheapest way to a grip from the grips before; to a free one, one for each grip that the hand may hold meanwhile. */
+function reach(event: Placed, grip: Grip, { from, first, guitar }: Reaching): readonly Node[] {
+  const own = gripMs(grip, guitar);
+  const free = isFree(grip);
+  const best = new Map<string, Node>();
+  let least: Node | undefined;
+  for (const node of from) {
+    if (!mayFollow(event, grip, first ? null : node)) continue;
+    const cost = node.cost + own + wayCost(node, grip, event.item, guitar);
+    const before = first ? null : node;
+    if (!free) {
+      if (!least || cost < least.cost) least = { grip, held: grip, free, cost, before };
+      continue;
+    }
+    const key = node.held ? keyOf(node.held) : '';
+    const known = best.get(key);
+    if (!known || cost < known.cost) best.set(key, { grip, held: node.held, free, cost, before });
+  }
+  return least ? [least] : [...best.values()];
+}
+
+const NOTHING: Grip = { position: 0, notes: [], barres: [], impossible: false };
+
+function gripsOf({ item, barre, choices }: Placed, { position }: PlaceRules): readonly Grip[] {
+  const rules = { barre, ...(position !== undefined && { position }) };
+  const all = choices.flatMap((places) => gripsFor(item, places, rules));
+  const possible = all.filter(({ impossible }) => !impossible);
+  return possible.length > 0 ? possible : all.slice(0, 1);
+}
+
+/** A linked note stays on the string of the note it grows from. */
+function mayFollow({ from }: Placed, grip: Grip, node: Node | null): boolean {
+  return from.every(
+    (source, at) => source === undefined || node?.grip.notes[source]?.string === grip.notes[at]?.string,
+  );
+}
+
+function wayOf({ link }: EventItem, before: Node | null): Way {
+  const own = link === 'shift' ? 'slide' : link === 'tap' ? 'none' : (link ?? 'none');
+  return { link: before?.free ? 'none' : own, free: before?.free ?? false };
+}
+
+function wayCost(from: Node, grip: Grip, item: EventItem, guitar: Guitar): number {
+  if (!from.held || isFree(grip)) return 0;
+  return wayMs(from.held, grip, wayOf(item, from), guitar);
+}
+
+const keys = new WeakMap<Grip, string>();
+
+function keyOf(grip: Grip): string {
+  let key = keys.get(grip);
+  if (key === undefined) {
+    key = `${grip.position}:${grip.notes.map(({ string, fret, finger }) => `${string}.${fret ?? 'x'}.${finger ?? 0}`).join()}`;
+    keys.set(grip, key);
+  }
+  return key;
+}
+
+function cheapest(nodes: readonly Node[]): Node | undefined {
+  return nodes.reduce<Node | undefined>((best, node) => (best && best.cost <= node.cost ? best : node), undefined);
+}
+
+/** What the rest of the phrase costs at least from each node on. */
+function backward(
+  events: readonly Placed[],
+  layers: readonly (readonly Node[])[],
+  guitar: Guitar,
+): readonly ReadonlyMap<Node, number>[] {
+  const rest: Map<Node, number>[] = layers.map((nodes) => new Map(nodes.map((node) => [node, 0])));
+  for (let index = layers.length - 2; index >= 0; index -= 1) {
+    const event = events[index + 1];
+    if (!event) continue;
+    const nexts = [...(rest[index + 1] ?? [])].map(([next, after]) => ({
+      next,
+      cost: after + gripMs(next.grip, guitar),
+    }));
+    for (const node of layers[index] ?? []) {
+      let least = Infinity;
+      for (const { next, cost } of nexts) {
+        if (cost >= least || !sameHeld(next, node) || !mayFollow(event, next.grip, node)) continue;
+        least = Math.min(least, cost + wayCost(node, next.grip, event.item, guitar));
+      }
+      rest[index]?.set(node, least);
+    }
+  }
+  return rest;
+}
+
+/** Whether a free grip goes on holding what the one before held. */
+function sameHeld(next: Node, node: Node): boolean {
+  if (!next.free || next.held === node.held) return true;
+  return next.held !== null && node.held !== null && keyOf(next.held) === keyOf(node.held);
+}
+
+/** Other fingers for the same place of a single note. */
+function othersAt(node: Node, layer: readonly Node[], rest: ReadonlyMap<Node, number>): readonly OtherFinger[] {
+  const [note] = node.grip.notes;
+  if (!note || node.grip.notes.length > 1 || note.finger === null) return [];
+  const through = (one: Node) => one.cost + (rest.get(one) ?? Infinity);
+  const best = through(node);
+  const byFinger = new Map<FrettingFinger, OtherFinger>();
+  for (const one of layer) {
+    const [other] = one.grip.notes;
+    if (!other || other.string !== note.string || other.fret !== note.fret || other.finger === note.finger) continue;
+    const moreMs = through(one) - best;
+    const known = byFinger.get(other.finger);
+    if (Number.isFinite(moreMs) && (!known || moreMs < known.moreMs))
+      byFinger.set(other.finger, { finger: other.finger, position: one.grip.position, moreMs });
+  }
+  return [...byFinger.values()].sort((a, b) => a.moreMs - b.moreMs);
+}

@@ -1,0 +1,15 @@
+export { mmBetween, pitchAt, reachOfSpan, topFret, usualGuitar, USUAL_REACH_MM, USUAL_SCALE_MM } from './guitar.ts';
+export type { Guitar } from './guitar.ts';
+export { gripsFor } from './grips.ts';
+export type { FrettingFinger, Grip, GripNote, GripRules, Places } from './grips.ts';
+export { beyondReachMm, gripMs, HAND_MS, spanMm, wayMs } from './costs.ts';
+export type { Way } from './costs.ts';
+export { movedEvent, placesOf, positionsFor, withPlaces } from './places.ts';
+export type { PlaceRules } from './places.ts';
+export { bestPath, placesOnPath } from './bestPath.ts';
+export type { Growth, OtherFinger, Path, PathStep } from './bestPath.ts';
+export { oneBox } from './oneBox.ts';
+export type { Boxed } from './oneBox.ts';
+export { moveTo } from './moveTo.ts';
+export type { Lost, Moved, MoveOptions } from './moveTo.ts';
+export { sayNote, sayString } from './names.ts';

@@ -1,0 +1,76 @@
+import { degreesOf } from '../harmony/index.ts';
+import { techniquesOf, unroll, type Phrase, type Setup, type Technique } from '../notation/index.ts';
+import type { Key } from '../pitch/index.ts';
+
+/** How a lick is set up where it stands. */
+export interface LickSetup extends Setup {
+  readonly key: Key;
+}
+
+/** What a phrase can be found by. Lists and strings are made to be searched for a part of them. */
+export interface LickFacts {
+  readonly techniques: readonly Technique[];
+  /** The chords above it, each once. */
+  readonly chords: readonly string[];
+  /** Degrees against the chord in force, or against the key where none is written, with blanks around: ` 1 b3 4 5 `. */
+  readonly degrees: string;
+  /** Its way over the neck from where it begins, strings toward the thinnest and frets: ` 0,0 0,2 1,0 `. */
+  readonly shape: string;
+  /** Semitones from note to note, ` 3 2 -5 `; the same in every key and place. */
+  readonly steps: string;
+  /** Runs of `GRAM_LENGTH` steps, each once; phrases that share some may be alike. */
+  readonly grams: readonly string[];
+  readonly lowestFret: number;
+  readonly highestFret: number;
+  readonly events: number;
+}
+
+/** Steps in a run that phrases are found alike by. Our choice: four notes. */
+export const GRAM_LENGTH = 3;
+
+/** Longest part of a phrase that is looked at, events. Our choice. */
+const MOST_EVENTS = 300;
+
+/** What a phrase can be found by: its first pass. Linear. */
+export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
+  const { events, chords } = unroll(phrase);
+  const written = [...new Set(events.flatMap(({ item }) => item ?? []))].slice(0, MOST_EVENTS);
+  const places = written.flatMap(({ notes }) => {
+    const [note] = [...notes].sort((a, b) => a.string - b.string);
+    const open = note && setup.tuning.openMidis[note.string - 1];
+    if (!note || open === undefined || note.fret === null || note.harmonic) return [];
+    return [{ string: note.string, fret: note.fret, midi: open + setup.capo + note.fret }];
+  });
+  const [first] = places;
+  const steps = places.slice(1).map(({ midi }, index) => midi - (places[index]?.midi ?? midi));
+  const fretted = places.map(({ fret }) => fret).filter((fret) => fret > 0);
+  const spans = new Set(written.map(({ span }) => span));
+  const degrees = degreesOf(phrase, setup).filter(({ span }) => spans.has(span));
+  return {
+    techniques: [...techniquesOf(phrase).keys()],
+    chords: [...new Set(chords.flatMap(({ chord }) => chord ?? []))],
+    degrees: padded(onePerEvent(degrees).map(({ degree, keyDegree }) => degree ?? keyDegree)),
+    shape: first ? padded(places.map(({ string, fret }) => `${first.string - string},${fret - first.fret}`)) : '',
+    steps: padded(steps.map(String)),
+    grams: [
+      ...new Set(steps.slice(0, 1 - GRAM_LENGTH).map((_, index) => steps.slice(index, index + GRAM_LENGTH).join(' '))),
+    ],
+    lowestFret: fretted.length === 0 ? 0 : Math.min(...fretted),
+    highestFret: fretted.length === 0 ? 0 : Math.max(...fretted),
+    events: written.length,
+  };
+}
+
+/** Of each written event its highest note, at its first hearing. */
+function onePerEvent<One extends { readonly span: object; readonly midi: number; readonly at: number }>(
+  degrees: readonly One[],
+): readonly One[] {
+  const best = new Map<object, One>();
+  for (const one of degrees) {
+    const known = best.get(one.span);
+    if (!known || (known.at === one.at && one.midi > known.midi)) best.set(one.span, one);
+  }
+  return [...best.values()];
+}
+
+const padded = (words: readonly string[]): string => (words.length === 0 ? '' : ` ${words.join(' ')} `);

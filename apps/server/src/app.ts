@@ -102,6 +102,8 @@ function api(store: Store, now: () => Date): Router {
   router.use('/entries', http.entriesRouter());
   router.use('/ledger', http.ledgerRouter());
   router.use('/students', http.studentsRouter());
+  router.use('/studio', http.studioRouter());
+  router.use('/licks', http.licksRouter());
   router.use(() => {
     throw new Unknown('There is nothing at this address.');
   });

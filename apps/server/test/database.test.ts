@@ -10,7 +10,7 @@ import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 describe('the database', () => {
   test('goes forward, all the way back, and forward again', async () => {
     const url = await freshDatabase();
-    const all = ['001-people', '002-songs', '003-pieces', '004-service', '005-scope', '006-form'];
+    const all = ['001-people', '002-songs', '003-pieces', '004-service', '005-scope', '006-form', '007-hands'];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, '002-songs')).toEqual(['001-people', '002-songs']);
     expect(await migrate(url, 'none')).toEqual([]);
@@ -81,7 +81,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '006-form' });
+    expect(body).toEqual({ database: 'up', migration: '007-hands' });
   });
 
   test('health says when the database is down', async () => {

@@ -46,7 +46,13 @@ const section = (id: string, more: Partial<Section> = {}): Section => ({
 const song = (sections: readonly Section[], more: Partial<Transcription> = {}): Transcription => ({
   id: 'song',
   version: 1,
-  student: { id: 's', name: 'Ines' },
+  student: {
+    id: 's',
+    name: 'Ines',
+    guitar: { frets: 22, strings: 6, scaleLengthMm: 648, tremoloArm: false, leftHanded: false, spanFrets: null },
+    schools: { picking: 'the player’s choice', position: 'as recorded', first: 'where first' },
+    played: [],
+  },
   title: 'T',
   whose: '',
   tuning: 'standard',

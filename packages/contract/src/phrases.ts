@@ -60,8 +60,8 @@ export const phraseMarkSchema: Joi.ObjectSchema<PhraseMark> = Joi.object<PhraseM
   status: oneOf(PHRASE_STATUSES),
   against: Joi.when('status', {
     is: 'checked',
-    then: line(SONG_LIMITS.reason),
-    otherwise: text(SONG_LIMITS.reason),
+    then: line(SONG_LIMITS.against),
+    otherwise: text(SONG_LIMITS.against),
   }),
 });
 
@@ -77,6 +77,19 @@ export const phraseReferenceSchema: Joi.ObjectSchema<PhraseReference> = Joi.obje
   to: id().allow(null),
   movedFrets: Joi.number().integer().min(-36).max(36).required(),
 });
+
+/** A way to play a phrase that was made from it: its text, and in words what is different. */
+export interface MadeAlternate {
+  readonly name: string;
+  readonly text: string;
+  readonly reason: string;
+}
+/** Checks what begins an alternate: nothing for a copy, or what was made. */
+export const alternateSchema: Joi.ObjectSchema<Partial<MadeAlternate>> = Joi.object<Partial<MadeAlternate>>({
+  name: line(SONG_LIMITS.phraseName).optional(),
+  text: text(SONG_LIMITS.phraseText).optional(),
+  reason: text(SONG_LIMITS.reason).optional(),
+}).and('name', 'text', 'reason');
 
 /** Only the version of the row that the person saw. */
 export interface Seen {

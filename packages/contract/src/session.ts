@@ -27,14 +27,6 @@ export interface Me {
   readonly studio: { readonly name: string; readonly zone: string; readonly today: string };
 }
 
-/** A student as the teacher sees them. */
-export interface Student {
-  readonly id: string;
-  readonly name: string;
-  /** Frets on this student's guitar. */
-  readonly frets: number;
-}
-
 /** Whether the server is well: the database answers, and the newest migration it has. */
 export interface Health {
   readonly database: 'up' | 'down';

@@ -18,5 +18,6 @@ export const SONG_LIMITS = {
   passChange: 200,
   phraseName: 80,
   phraseText: 65_536,
-  reason: 200,
+  reason: 1000,
+  against: 200,
 } as const;

@@ -1,9 +1,10 @@
-import { readMeter, TEMPO_RANGE } from '@jam-ledger/core/notation';
+import { readMeter, TEMPO_RANGE, type Technique } from '@jam-ledger/core/notation';
 import { readTuning } from '@jam-ledger/core/pitch';
 import Joi from 'joi';
 import { id, line, oneOf, text, version } from './check.ts';
 import { LAYERS, type Layer, type Phrase } from './phrases.ts';
 import { SONG_LIMITS } from './songLimits.ts';
+import type { GuitarAndHand, Schools } from './students.ts';
 
 /** What a section usually is to the song; anything else is named in one’s own words. */
 export const SECTION_ROLES = [
@@ -199,10 +200,19 @@ export interface TranscriptionLine {
   readonly phrases: number;
 }
 
+/** The student a song is written for: guitar and hand, the schools that hold for them, and what they have played cleanly. */
+export interface StudentOfSong {
+  readonly id: string;
+  readonly name: string;
+  readonly guitar: GuitarAndHand;
+  readonly schools: Schools;
+  readonly played: readonly Technique[];
+}
+
 /** A transcription as it stands, with its sections in the order of the clock. */
 export interface Transcription extends SetUp {
   readonly id: string;
   readonly version: number;
-  readonly student: { readonly id: string; readonly name: string };
+  readonly student: StudentOfSong;
   readonly sections: readonly Section[];
 }

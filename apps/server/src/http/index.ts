@@ -1,7 +1,8 @@
 export { refuse } from './errors.ts';
 export { knowVisitor, sameOriginOnly } from './guards.ts';
 export { healthRouter } from './health.ts';
-export { entriesRouter, ledgerRouter, piecesRouter, studentsRouter } from './pieces.ts';
+export { licksRouter, studentsRouter, studioRouter } from './students.ts';
+export { entriesRouter, ledgerRouter, piecesRouter } from './pieces.ts';
 export { requestsRouter } from './requests.ts';
 export { SESSION_COOKIE, sessionRouter } from './session.ts';
 export { phrasesRouter, sectionsRouter, transcriptionsRouter } from './transcriptions.ts';

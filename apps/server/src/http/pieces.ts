@@ -6,15 +6,7 @@ import {
   pieceSchema,
 } from '@jam-ledger/contract';
 import { Router } from 'express';
-import {
-  assignPiece,
-  changePiece,
-  listStudents,
-  postEntry,
-  showLedger,
-  showPiece,
-  strikeEntry,
-} from '../studio/index.ts';
+import { assignPiece, changePiece, postEntry, showLedger, showPiece, strikeEntry } from '../studio/index.ts';
 import { answer, bodyOf, idOf, queryOf } from './asking.ts';
 
 /** Practice pieces: assigned, shown, changed, and the entries posted to them. */
@@ -56,12 +48,5 @@ export function ledgerRouter(): Router {
     '/',
     answer((visit, request) => showLedger(visit, queryOf(request, ledgerQuerySchema).studentId)),
   );
-  return router;
-}
-
-/** The students of the studio. */
-export function studentsRouter(): Router {
-  const router = Router();
-  router.get('/', answer(listStudents));
   return router;
 }

@@ -1,4 +1,5 @@
 import {
+  alternateSchema,
   phraseChangeSchema,
   phraseMarkSchema,
   phraseReferenceSchema,
@@ -75,7 +76,7 @@ export function phrasesRouter(): Router {
   );
   router.post(
     '/:id/alternates',
-    answer((visit, request) => addAlternate(visit, idOf(request)), 201),
+    answer((visit, request) => addAlternate(visit, idOf(request), bodyOf(request, alternateSchema)), 201),
   );
   router.post(
     '/:id/chosen',

@@ -5,8 +5,9 @@ import { pieces } from './003-pieces.ts';
 import { service } from './004-service.ts';
 import { scope } from './005-scope.ts';
 import { form } from './006-form.ts';
+import { hands } from './007-hands.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form];
+export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands];

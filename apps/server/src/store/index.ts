@@ -14,7 +14,18 @@ export type { EntryRow, PieceRow } from './pieces.ts';
 export { findOwn, saveVersioned } from './versioned.ts';
 export type { Saved } from './versioned.ts';
 export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
-export { addPerson, addStudio, findPersonById, findPersonBySignIn, findStudents, isEmpty } from './people.ts';
+export {
+  addPerson,
+  addStudio,
+  findPersonById,
+  findPersonBySignIn,
+  findStudents,
+  findStudio,
+  isEmpty,
+  saveStudio,
+} from './people.ts';
+export { findFactless, findLicks, findPlayed, keepFacts } from './licks.ts';
+export type { FactlessRow, LickFilter, LickRow } from './licks.ts';
 export type { PersonRow } from './people.ts';
 export { findRequestEvents, findRequests } from './requests.ts';
 export type { RequestEventRow, RequestRow } from './requests.ts';

@@ -24,6 +24,9 @@ export class StudioModel extends Model<InferAttributes<StudioModel>, InferCreati
   declare version: CreationOptional<number>;
   declare name: string;
   declare zone: string;
+  declare picking: CreationOptional<string>;
+  declare position: CreationOptional<string>;
+  declare first: CreationOptional<string>;
 }
 
 export class PersonModel extends StudioRow<PersonModel> {
@@ -32,6 +35,14 @@ export class PersonModel extends StudioRow<PersonModel> {
   declare signInName: string;
   declare passwordHash: string;
   declare frets: CreationOptional<number>;
+  declare strings: CreationOptional<number>;
+  declare scaleLengthMm: CreationOptional<number>;
+  declare tremoloArm: CreationOptional<boolean>;
+  declare leftHanded: CreationOptional<boolean>;
+  declare spanFrets: CreationOptional<number | null>;
+  declare picking: CreationOptional<string | null>;
+  declare position: CreationOptional<string | null>;
+  declare first: CreationOptional<string | null>;
 }
 
 export class RequestModel extends StudioRow<RequestModel> {
@@ -120,6 +131,19 @@ export class PhraseRevisionModel extends StudioRow<PhraseRevisionModel> {
   declare text: string;
 }
 
+/** What a phrase can be found by; its id is the phrase’s. */
+export class PhraseFactsModel extends StudioRow<PhraseFactsModel> {
+  declare techniques: string[];
+  declare chords: string[];
+  declare degrees: string;
+  declare shape: string;
+  declare steps: string;
+  declare grams: string[];
+  declare lowestFret: number;
+  declare highestFret: number;
+  declare bpm: number;
+}
+
 export class PieceModel extends StudioRow<PieceModel> {
   declare studentId: string;
   declare phraseId: string;
@@ -150,6 +174,7 @@ export interface Models {
   readonly sections: ModelStatic<SectionModel>;
   readonly phrases: ModelStatic<PhraseModel>;
   readonly phraseRevisions: ModelStatic<PhraseRevisionModel>;
+  readonly phraseFacts: ModelStatic<PhraseFactsModel>;
   readonly pieces: ModelStatic<PieceModel>;
   readonly entries: ModelStatic<EntryModel>;
 }
@@ -158,10 +183,11 @@ export interface Models {
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const words = () => ({ type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false });
+const yesOrNo = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
 const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
 const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const struck = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
 const version = () => ({ ...whole(), defaultValue: 1 });
 const ownId = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const row = () => ({ id: ownId(), studioId: uuid(), version: version() });
@@ -177,7 +203,15 @@ export function defineModels(sequelize: Sequelize): Models {
   });
   return {
     studios: class extends StudioModel {}.init(
-      { id: ownId(), version: version(), name: text(), zone: text() },
+      {
+        id: ownId(),
+        version: version(),
+        name: text(),
+        zone: text(),
+        picking: { ...text(), defaultValue: 'the player’s choice' },
+        position: { ...text(), defaultValue: 'as recorded' },
+        first: { ...text(), defaultValue: 'where first' },
+      },
       options('studios'),
     ),
     people: class extends PersonModel {}.init(
@@ -188,6 +222,14 @@ export function defineModels(sequelize: Sequelize): Models {
         signInName: text(),
         passwordHash: text(),
         frets: { ...whole(), defaultValue: 22 },
+        strings: { ...whole(), defaultValue: 6 },
+        scaleLengthMm: { ...real(), defaultValue: 648 },
+        tremoloArm: yesOrNo(),
+        leftHanded: yesOrNo(),
+        spanFrets: { type: DataTypes.INTEGER },
+        picking: { type: DataTypes.TEXT },
+        position: { type: DataTypes.TEXT },
+        first: { type: DataTypes.TEXT },
       },
       options('people'),
     ),
@@ -252,7 +294,7 @@ export function defineModels(sequelize: Sequelize): Models {
         open: { type: DataTypes.BOOLEAN, allowNull: false },
         passes: json(),
         jump: { type: DataTypes.JSONB },
-        struck: struck(),
+        struck: yesOrNo(),
       },
       options('sections'),
     ),
@@ -274,13 +316,28 @@ export function defineModels(sequelize: Sequelize): Models {
         chosen: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
         refersTo: { type: DataTypes.UUID },
         movedFrets: { ...whole(), defaultValue: 0 },
-        struck: struck(),
+        struck: yesOrNo(),
       },
       options('phrases'),
     ),
     phraseRevisions: class extends PhraseRevisionModel {}.init(
       { ...row(), phraseId: uuid(), personId: uuid(), at: moment(), text: text() },
       options('phrase_revisions'),
+    ),
+    phraseFacts: class extends PhraseFactsModel {}.init(
+      {
+        ...row(),
+        techniques: words(),
+        chords: words(),
+        degrees: text(),
+        shape: text(),
+        steps: text(),
+        grams: words(),
+        lowestFret: whole(),
+        highestFret: whole(),
+        bpm: real(),
+      },
+      options('phrase_facts'),
     ),
     pieces: class extends PieceModel {}.init(
       {
@@ -290,7 +347,7 @@ export function defineModels(sequelize: Sequelize): Models {
         startBpm: whole(),
         targetBpm: whole(),
         assignedOn: { type: DataTypes.DATEONLY, allowNull: false },
-        struck: struck(),
+        struck: yesOrNo(),
       },
       options('pieces'),
     ),
@@ -304,7 +361,7 @@ export function defineModels(sequelize: Sequelize): Models {
         medium: text(),
         remark: text(),
         postedAt: moment(),
-        struck: struck(),
+        struck: yesOrNo(),
       },
       options('entries'),
     ),

@@ -1,4 +1,5 @@
 import { within, type Store } from './database.ts';
+import type { PersonModel, StudioModel } from './models.ts';
 
 /** A person with their studio. */
 export interface PersonRow {
@@ -10,6 +11,12 @@ export interface PersonRow {
   readonly name: string;
   readonly passwordHash: string;
 }
+
+/** A guitar and a hand, as the database keeps them. */
+type GuitarColumns = Pick<
+  PersonModel,
+  'frets' | 'strings' | 'scaleLengthMm' | 'tremoloArm' | 'leftHanded' | 'spanFrets' | 'picking' | 'position' | 'first'
+>;
 
 const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, p.role, p.name,
                        p.password_hash AS "passwordHash"
@@ -26,13 +33,27 @@ export async function findPersonById(store: Store, id: string): Promise<PersonRo
 }
 
 /** The students of a studio by name. */
-export function findStudents(
+export function findStudents(store: Store, studioId: string): Promise<PersonModel[]> {
+  return store.people.findAll({ where: { studioId, role: 'student' }, order: ['name', 'id'], ...within(store) });
+}
+
+/** The studio itself. */
+export function findStudio(store: Store, id: string): Promise<StudioModel | null> {
+  return store.studios.findOne({ where: { id }, ...within(store) });
+}
+
+/** How a studio teaches. */
+type TaughtAs = Partial<Pick<StudioModel, 'picking' | 'position' | 'first'>>;
+
+/** Changes how the studio teaches if it still has the version the person saw; whether it had. */
+export async function saveStudio(
   store: Store,
-  studioId: string,
-): Promise<readonly { id: string; name: string; frets: number }[]> {
-  return store.rows(`SELECT id, name, frets FROM people WHERE studio_id = $1 AND role = 'student' ORDER BY name`, [
-    studioId,
-  ]);
+  { id, version }: { id: string; version: number },
+  changes: TaughtAs,
+): Promise<boolean> {
+  const values = { ...changes, version: version + 1 };
+  const [count] = await store.studios.update(values, { where: { id, version }, ...within(store) });
+  return count > 0;
 }
 
 /** Whether there is no studio yet. */
@@ -48,7 +69,7 @@ export async function addStudio(store: Store, studio: { name: string; zone: stri
 /** Enters a person. */
 export async function addPerson(
   store: Store,
-  person: { studioId: string; role: string; name: string; signInName: string; passwordHash: string; frets: number },
+  person: Pick<PersonModel, 'studioId' | 'role' | 'name' | 'signInName' | 'passwordHash'> & Partial<GuitarColumns>,
 ): Promise<string> {
   return (await store.people.create(person, within(store))).id;
 }

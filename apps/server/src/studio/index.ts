@@ -1,7 +1,8 @@
 export { askForSong } from './askForSong.ts';
 export { assignPiece, changePiece } from './assignPiece.ts';
 export { listRequests } from './listRequests.ts';
-export { listStudents } from './listStudents.ts';
+export { gatherMissingFacts, searchLicks } from './licks.ts';
+export { changeSchools, changeStudent, listStudents, showSchools } from './students.ts';
 export { moveRequest } from './moveRequest.ts';
 export { addAlternate, addPhrase, changePhrase, choosePhrase, markPhrase } from './phrases.ts';
 export { referPhrase } from './references.ts';

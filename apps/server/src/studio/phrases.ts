@@ -1,4 +1,4 @@
-import type { Phrase, PhraseBody, PhraseChange, PhraseMark, Seen } from '@jam-ledger/contract';
+import type { MadeAlternate, Phrase, PhraseBody, PhraseChange, PhraseMark, Seen } from '@jam-ledger/contract';
 import {
   chooseAlternate,
   findAlternates,
@@ -9,6 +9,7 @@ import {
   type PhraseModel,
 } from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { gatherFacts } from './licks.ts';
 import { carryReferences } from './references.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
@@ -21,7 +22,9 @@ export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBod
   const { store, studio } = visit;
   found(await findOwn(store, store.sections, { studioId: studio.id, id: sectionId }));
   const place = await placeOfNextPhrase(store, studio.id, sectionId);
-  return describePhrase(await store.phrases.create({ ...body, studioId: studio.id, sectionId, place }, within(store)));
+  const row = await store.phrases.create({ ...body, studioId: studio.id, sectionId, place }, within(store));
+  await gatherFacts(store, { phraseId: row.id });
+  return describePhrase(row);
 }
 
 /**
@@ -50,6 +53,7 @@ export async function changePhrase(visit: Visit, id: string, change: PhraseChang
     if (!isNew) return describePhrase(after);
     await keepRevision({ ...visit, store }, before);
     await carryReferences({ ...visit, store }, after);
+    await gatherFacts(store, { phraseId: id });
     return describePhrase(after);
   });
 }
@@ -70,8 +74,8 @@ export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Pr
   return describePhrase(await kept(saved, describePhrase));
 }
 
-/** Keeps an alternate beside a phrase, begun as its copy. @throws NotYours, Unknown */
-export async function addAlternate(visit: Visit, id: string): Promise<Phrase> {
+/** Keeps an alternate beside a phrase: a copy of it, or what was made of it as arranged. @throws NotYours, Unknown */
+export async function addAlternate(visit: Visit, id: string, made: Partial<MadeAlternate> = {}): Promise<Phrase> {
   requireTeacher(visit);
   const { store, studio } = visit;
   const main = await mainOf(visit, id);
@@ -85,11 +89,13 @@ export async function addAlternate(visit: Visit, id: string): Promise<Phrase> {
     certainty,
     reason,
     name: `${name.slice(0, 60)}, ${ordinal(others.length)}`,
+    ...(made.text !== undefined && { ...made, certainty: 'arranged' }),
   };
   const row = await store.phrases.create(
     { ...body, studioId: studio.id, alternateOf: main.id, chosen: false },
     within(store),
   );
+  await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }
 

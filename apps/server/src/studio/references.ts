@@ -3,6 +3,7 @@ import { readShorthand, transpose } from '@jam-ledger/core/notation';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import { findOwn, findReferences, saveVersioned, type PhraseModel, type TranscriptionModel } from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { gatherFacts } from './licks.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
 import { Invalid } from './trouble.ts';
@@ -24,6 +25,7 @@ export async function referPhrase(visit: Visit, id: string, reference: PhraseRef
     const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
     const after = await kept(await saveVersioned(store, store.phrases, row, changes), describePhrase);
     if (text !== before.text) await keepRevision(inside, before);
+    await gatherFacts(store, { phraseId: id });
     return describePhrase(after);
   });
 }
@@ -61,6 +63,7 @@ export async function carryReferences(visit: Visit, target: PhraseModel): Promis
     const text = movedText(target.text, row.movedFrets, song);
     const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
     await saveVersioned(store, store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
+    await gatherFacts(store, { phraseId: row.id });
   }
 }
 

@@ -1,6 +1,7 @@
 import type { Section, SectionBody, SectionChange } from '@jam-ledger/contract';
 import { findOwn, findPhrases, saveVersioned, within, type SectionModel } from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { gatherFacts } from './licks.ts';
 import { describeSection } from './transcriptions.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
@@ -19,7 +20,11 @@ export async function changeSection(visit: Visit, id: string, change: SectionCha
   const { store, studio } = visit;
   const { version, ...changes } = change;
   const show = async (row: SectionModel) => describeSection(row, await findPhrases(store, studio.id, [row.id]));
-  return show(
-    await kept(await saveVersioned(store, store.sections, { studioId: studio.id, id, version }, changes), show),
+  const row = await kept(
+    await saveVersioned(store, store.sections, { studioId: studio.id, id, version }, changes),
+    show,
   );
+  // Another place in the song may be another tempo.
+  await gatherFacts(store, { songId: row.transcriptionId });
+  return show(row);
 }

@@ -15,6 +15,8 @@ import {
 import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../store/index.ts';
 import type { PhraseModel, SectionModel, TranscriptionRow } from '../store/index.ts';
 import { found, kept, known } from './keep.ts';
+import { gatherFacts } from './licks.ts';
+import { studentOfSong } from './students.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
 /** The transcriptions of the studio by title. @throws NotYours for a student. */
@@ -44,7 +46,7 @@ export async function showTranscription(visit: Visit, id: string): Promise<Trans
   return {
     id,
     version: row.version,
-    student: { id: row.studentId, name: row.studentName },
+    student: await studentOfSong(visit, row.studentId),
     ...setUpOf(row),
     sections: sections.map((section) =>
       describeSection(
@@ -62,6 +64,7 @@ export async function changeSetUp(visit: Visit, id: string, change: SetUpChange)
   const { version, ...setUp } = change;
   const saved = await saveVersioned(store, store.transcriptions, { studioId: studio.id, id, version }, setUp);
   await kept(saved, () => showTranscription(visit, id));
+  await gatherFacts(store, { songId: id });
   return showTranscription(visit, id);
 }
 

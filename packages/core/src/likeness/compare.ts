@@ -26,6 +26,8 @@ export interface Likeness {
 /** What comparing must know besides the phrases. */
 export interface CompareOptions extends Setup {
   readonly key: Key;
+  /** How the first phrase is set up, where that is another song’s. */
+  readonly first?: Setup & { readonly key: Key };
 }
 
 /** Phrases at least so alike are worth a word. Chosen on the labelled pairs of the tests. */
@@ -52,7 +54,7 @@ interface Sounded {
 
 /** Compares two phrases: the second against the first. Cost is the product of their lengths, up to 300 events each. */
 export function compare(first: Phrase, second: Phrase, options: CompareOptions): Likeness {
-  const a = soundedOf(first, options);
+  const a = soundedOf(first, options.first ?? options);
   const b = soundedOf(second, options);
   const none: Likeness = { likeness: 0, kinship: 'none', semitones: 0, frets: 0, steps: 0, differences: [] };
   if (a.length === 0 || b.length === 0) return none;

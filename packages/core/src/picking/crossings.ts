@@ -1,4 +1,4 @@
-import type { Struck } from './planStrokes.ts';
+import type { Struck } from './strokes.ts';
 
 /** How the pick gets from one string to another. */
 export interface Crossing {

@@ -1,4 +1,5 @@
 export { crossings } from './crossings.ts';
 export type { Crossing, CrossingCount } from './crossings.ts';
 export { PICKING_POLICIES, planStrokes, strokeMarks } from './planStrokes.ts';
-export type { PickingPolicy, Stroke, StrokeOptions, StrokePlan, Struck } from './planStrokes.ts';
+export type { PickingPolicy, StrokeOptions, StrokePlan } from './planStrokes.ts';
+export type { Stroke, Struck } from './strokes.ts';

@@ -4,10 +4,10 @@ import {
   type EventItem,
   type EventMark,
   type Phrase,
-  type Span,
   type TimedEvent,
 } from '../notation/index.ts';
 import { crossingBetween } from './crossings.ts';
+import type { Stroke, Struck } from './strokes.ts';
 
 /** The ways to pick that can be asked for. Source: common practice. */
 export const PICKING_POLICIES = [
@@ -22,22 +22,6 @@ export const PICKING_POLICIES = [
 ] as const;
 /** One of the `PICKING_POLICIES`. */
 export type PickingPolicy = (typeof PICKING_POLICIES)[number];
-
-/** How one event is set going; `legato` needs no stroke, `open` is left to the player. */
-export type Stroke = 'down' | 'up' | 'plucked' | 'legato' | 'open';
-
-/** An event with its stroke. Strings from 1, the thinnest; `at` in ticks as played. */
-export interface Struck {
-  readonly item: EventItem;
-  readonly span: Span;
-  readonly at: number;
-  readonly strings: readonly number[];
-  readonly stroke: Stroke;
-  /** Whether the player wrote it. */
-  readonly given: boolean;
-  /** Strings of a split pair that a finger plucks while the pick strikes the thickest. */
-  readonly plucked: readonly number[];
-}
 
 /** A plan for a whole phrase. */
 export interface StrokePlan {

@@ -1,0 +1,36 @@
+import { lickQuerySchema, studentChangeSchema, studioSchoolsSchema } from '@jam-ledger/contract';
+import { Router } from 'express';
+import { changeSchools, changeStudent, listStudents, searchLicks, showSchools } from '../studio/index.ts';
+import { answer, bodyOf, idOf, queryOf } from './asking.ts';
+
+/** The students of the studio, their guitars and hands. */
+export function studentsRouter(): Router {
+  const router = Router();
+  router.get('/', answer(listStudents));
+  router.put(
+    '/:id',
+    answer((visit, request) => changeStudent(visit, idOf(request), bodyOf(request, studentChangeSchema))),
+  );
+  return router;
+}
+
+/** How the studio teaches. */
+export function studioRouter(): Router {
+  const router = Router();
+  router.get('/', answer(showSchools));
+  router.put(
+    '/',
+    answer((visit, request) => changeSchools(visit, bodyOf(request, studioSchoolsSchema))),
+  );
+  return router;
+}
+
+/** Phrases found again. */
+export function licksRouter(): Router {
+  const router = Router();
+  router.get(
+    '/',
+    answer((visit, request) => searchLicks(visit, queryOf(request, lickQuerySchema))),
+  );
+  return router;
+}

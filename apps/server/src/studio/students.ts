@@ -1,0 +1,105 @@
+import {
+  PICKING_SCHOOLS,
+  POSITION_SCHOOLS,
+  WHY_SCHOOLS,
+  type Schools,
+  type Student,
+  type StudentChange,
+  type StudentOfSong,
+  type StudioSchools,
+} from '@jam-ledger/contract';
+import { TECHNIQUES } from '@jam-ledger/core/notation';
+import {
+  findOwn,
+  findPlayed,
+  findStudents,
+  findStudio,
+  saveStudio,
+  saveVersioned,
+  type PersonModel,
+} from '../store/index.ts';
+import { found, kept, known } from './keep.ts';
+import { NotYours, Stale, Unknown } from './trouble.ts';
+import { requireTeacher, type Visit } from './visit.ts';
+
+/** The students of the studio by name. @throws NotYours for a student. */
+export async function listStudents(visit: Visit): Promise<readonly Student[]> {
+  requireTeacher(visit);
+  return (await findStudents(visit.store, visit.studio.id)).map(describeStudent);
+}
+
+/** Changes a student’s guitar, hand and schools. @throws NotYours, Unknown, Stale */
+export async function changeStudent(visit: Visit, id: string, change: StudentChange): Promise<Student> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  const { version, guitar, schools } = change;
+  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  if (person.role !== 'student') throw new Unknown('There is no student with this id.');
+  const saved = await saveVersioned(
+    store,
+    store.people,
+    { studioId: studio.id, id, version },
+    { ...guitar, ...schools },
+  );
+  return describeStudent(await kept(saved, describeStudent));
+}
+
+/** How the studio teaches where teachers differ. @throws NotYours for a student. */
+export async function showSchools(visit: Visit): Promise<StudioSchools> {
+  requireTeacher(visit);
+  const row = found((await findStudio(visit.store, visit.studio.id)) ?? undefined);
+  return { version: row.version, ...schoolsOf(row) };
+}
+
+/** Changes how the studio teaches. Only its owner does that. @throws NotYours, Stale */
+export async function changeSchools(visit: Visit, { version, ...schools }: StudioSchools): Promise<StudioSchools> {
+  if (visit.person.role !== 'owner') throw new NotYours('Only the owner decides how the studio teaches.');
+  const saved = await saveStudio(visit.store, { id: visit.studio.id, version }, schools);
+  const current = await showSchools(visit);
+  if (!saved) throw new Stale(current);
+  return current;
+}
+
+/** The student a song is written for, with the schools that hold and what they have played cleanly. */
+export async function studentOfSong({ store, studio }: Visit, id: string): Promise<StudentOfSong> {
+  const row = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  const { name, guitar, schools } = describeStudent(row);
+  const studios = schoolsOf(found((await findStudio(store, studio.id)) ?? undefined));
+  const played = await findPlayed(store, studio.id, id);
+  return {
+    id,
+    name,
+    guitar,
+    schools: {
+      picking: schools.picking ?? studios.picking,
+      position: schools.position ?? studios.position,
+      first: schools.first ?? studios.first,
+    },
+    played: TECHNIQUES.filter((technique) => played.includes(technique)),
+  };
+}
+
+function describeStudent(row: PersonModel): Student {
+  const { id, version, name, frets, strings, scaleLengthMm, tremoloArm, leftHanded } = row;
+  const own = <Word extends string>(words: readonly [Word, ...Word[]], word: string | null | undefined) =>
+    word == null ? null : known(words, word);
+  return {
+    id,
+    version,
+    name,
+    guitar: { frets, strings, scaleLengthMm, tremoloArm, leftHanded, spanFrets: row.spanFrets ?? null },
+    schools: {
+      picking: own(PICKING_SCHOOLS, row.picking),
+      position: own(POSITION_SCHOOLS, row.position),
+      first: own(WHY_SCHOOLS, row.first),
+    },
+  };
+}
+
+function schoolsOf(row: { readonly picking: string; readonly position: string; readonly first: string }): Schools {
+  return {
+    picking: known(PICKING_SCHOOLS, row.picking),
+    position: known(POSITION_SCHOOLS, row.position),
+    first: known(WHY_SCHOOLS, row.first),
+  };
+}

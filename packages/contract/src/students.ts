@@ -1,0 +1,96 @@
+import Joi from 'joi';
+import { oneOf, version } from './check.ts';
+import { SONG_LIMITS } from './songLimits.ts';
+
+/** How strokes are planned where nothing is written. */
+export const PICKING_SCHOOLS = ['the player’s choice', 'strict alternate', 'economy', 'all down'] as const;
+/** One of the `PICKING_SCHOOLS`. */
+export type PickingSchool = (typeof PICKING_SCHOOLS)[number];
+
+/** Where phrases are played: in the places of the recording, or in one box for learning. */
+export const POSITION_SCHOOLS = ['as recorded', 'one box'] as const;
+/** One of the `POSITION_SCHOOLS`. */
+export type PositionSchool = (typeof POSITION_SCHOOLS)[number];
+
+/** What the margin tells first: strings, frets and fingers, or chord, scale and degrees. */
+export const WHY_SCHOOLS = ['where first', 'why first'] as const;
+/** One of the `WHY_SCHOOLS`. */
+export type WhySchool = (typeof WHY_SCHOOLS)[number];
+
+/** How a studio teaches where teachers differ. */
+export interface Schools {
+  readonly picking: PickingSchool;
+  readonly position: PositionSchool;
+  readonly first: WhySchool;
+}
+
+/** The schools of one student; null where the studio’s holds. */
+export type StudentSchools = { readonly [Name in keyof Schools]: Schools[Name] | null };
+
+/** Most and least of what a guitar and a hand have. Our choice. */
+export const GUITAR_LIMITS = {
+  strings: { least: 4, most: 9 },
+  /** Frets that fingers span from the fifth, `5 to 9` is 4. */
+  spanFrets: { least: 2, most: 9 },
+} as const;
+
+/** A student’s guitar and hand, as little of it as the reckoning needs. */
+export interface GuitarAndHand {
+  readonly frets: number;
+  readonly strings: number;
+  readonly scaleLengthMm: number;
+  readonly tremoloArm: boolean;
+  readonly leftHanded: boolean;
+  /** The widest comfortable span of frets from the fifth, or null where nobody asked. */
+  readonly spanFrets: number | null;
+}
+
+/** A student as the teacher sees them. */
+export interface Student {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly guitar: GuitarAndHand;
+  readonly schools: StudentSchools;
+}
+
+/** A changed guitar, hand and schools of a student. */
+export interface StudentChange {
+  readonly version: number;
+  readonly guitar: GuitarAndHand;
+  readonly schools: StudentSchools;
+}
+const whole = ({ least, most }: { readonly least: number; readonly most: number }) =>
+  Joi.number().integer().min(least).max(most).required();
+const schools = {
+  picking: oneOf(PICKING_SCHOOLS),
+  position: oneOf(POSITION_SCHOOLS),
+  first: oneOf(WHY_SCHOOLS),
+};
+/** Checks `StudentChange`. */
+export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<StudentChange>({
+  version: version(),
+  guitar: Joi.object({
+    frets: whole(SONG_LIMITS.frets),
+    strings: whole(GUITAR_LIMITS.strings),
+    scaleLengthMm: Joi.number().min(SONG_LIMITS.scaleLengthMm.least).max(SONG_LIMITS.scaleLengthMm.most).required(),
+    tremoloArm: Joi.boolean().required(),
+    leftHanded: Joi.boolean().required(),
+    spanFrets: whole(GUITAR_LIMITS.spanFrets).allow(null),
+  }).required(),
+  schools: Joi.object({
+    picking: schools.picking.allow(null),
+    position: schools.position.allow(null),
+    first: schools.first.allow(null),
+  }).required(),
+});
+
+/** The studio as it can be changed. */
+export interface StudioSchools extends Schools {
+  readonly version: number;
+}
+/** Checks `StudioSchools`. */
+export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
+  version: version(),
+  ...schools,
+});

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { LicksFound, Phrase, Student } from '@jam-ledger/contract';
+import type { LicksFound, Phrase, Student, StudioSchools, Transcription } from '@jam-ledger/contract';
 import { gatherMissingFacts } from '../src/studio/index.ts';
 import {
   enterPeople,
@@ -78,8 +78,9 @@ describe('how the studio teaches', () => {
     });
     const change = { ...before.body, position: 'one box', first: 'why first' };
     await mara.put('/api/studio').send(change).expect(403);
+    const schools: StudioSchools = before.body;
     const changed = await odile.put('/api/studio').send(change).expect(200);
-    expect(changed.body).toMatchObject({ position: 'one box', version: before.body.version + 1 });
+    expect(changed.body).toMatchObject({ position: 'one box', version: schools.version + 1 });
     await odile.put('/api/studio').send(change).expect(409);
     const { songId } = await tellStory(server);
     const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);
@@ -210,7 +211,10 @@ describe('what was made of a phrase', () => {
       .put(`/api/phrases/${phrase.id}`)
       .send({ ...PHRASE, name: phrase.name, text, version: phrase.version, struck: false })
       .expect(200);
-    const played = async () => (await mara.get(`/api/transcriptions/${songId}`).expect(200)).body.student.played;
+    const played = async () => {
+      const song: Transcription = (await mara.get(`/api/transcriptions/${songId}`).expect(200)).body;
+      return song.student.played;
+    };
     expect(await played()).not.toContain('trill');
     const entry = { id: '7d2f0b4e-6a55-4c1b-9a59-0a6f7f6d2f11', bpm: 50, outcome: 'clean', remark: '' };
     await mara.post(`/api/pieces/${piece.id}/entries`).send(entry).expect(201);

@@ -29,8 +29,10 @@ export interface LickQuery {
   readonly like?: string;
 }
 const pattern = (letters: RegExp) => Joi.string().max(LICK_LIMITS.pattern).pattern(letters).optional();
-const fret = () => Joi.number().integer().min(0).max(HIGHEST_FRET).optional();
-const bpm = () => Joi.number().min(1).max(LICK_LIMITS.bpm).optional();
+// Numbers of a query come as text.
+const number = () => Joi.number().prefs({ convert: true }).optional();
+const fret = () => number().integer().min(0).max(HIGHEST_FRET);
+const bpm = () => number().min(1).max(LICK_LIMITS.bpm);
 /** Checks `LickQuery`. */
 export const lickQuerySchema: Joi.ObjectSchema<LickQuery> = Joi.object<LickQuery>({
   technique: Joi.string()

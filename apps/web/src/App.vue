@@ -20,8 +20,10 @@ const tabs = computed(() =>
         { name: 'desk', label: 'Desk' },
         { name: 'requests', label: 'Requests' },
         { name: 'songs', label: 'Songs', holds: ['song', 'sheet'] },
+        { name: 'licks', label: 'Licks' },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
+        { name: 'students', label: 'Students' },
       ]
     : [
         { name: 'practice', label: 'Practice', holds: ['piece'] },

@@ -23,6 +23,13 @@ export const router = createRouter({
       component: () => import('./pages/SheetPage.vue'),
       meta: { for: 'teacher' },
     },
+    { path: '/licks', name: 'licks', component: () => import('./pages/LicksPage.vue'), meta: { for: 'teacher' } },
+    {
+      path: '/students',
+      name: 'students',
+      component: () => import('./pages/StudentsPage.vue'),
+      meta: { for: 'teacher' },
+    },
     { path: '/ledger/:studentId?', name: 'ledger', component: () => import('./pages/LedgerPage.vue') },
     {
       path: '/lesson/:studentId?',

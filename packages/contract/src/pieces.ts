@@ -2,6 +2,7 @@ import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
 import type { Medium, NextStep, Outcome, Standing } from '@jam-ledger/core/pieces';
 import Joi from 'joi';
 import { text, id, version } from './check.ts';
+import type { GuitarAndHand } from './students.ts';
 import type { SongBasics } from './transcriptions.ts';
 
 /** Longest remark on an entry, characters. */
@@ -94,6 +95,8 @@ export interface Piece {
   readonly song: SongBasics & { readonly id: string };
   readonly section: { readonly id: string; readonly label: string; readonly role: string };
   readonly phrase: { readonly id: string; readonly name: string; readonly text: string };
+  /** What of the student’s hand the page needs. */
+  readonly hand: Pick<GuitarAndHand, 'leftHanded' | 'spanFrets' | 'scaleLengthMm'>;
   readonly startBpm: number;
   readonly targetBpm: number;
   readonly assignedOn: string;

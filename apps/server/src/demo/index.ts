@@ -71,9 +71,12 @@ class DemoStudio {
   static async open(store: Store, now: Date): Promise<DemoStudio> {
     const studioId = await addStudio(store, demoStudio);
     const ids = new Map<string, string>();
-    for (const { signInName, password, role, name, frets } of demoSignIns) {
+    for (const { signInName, password, role, name, guitar, schools } of demoSignIns) {
       const passwordHash = await hashPassword(password);
-      ids.set(signInName, await addPerson(store, { studioId, role, name, signInName, passwordHash, frets }));
+      ids.set(
+        signInName,
+        await addPerson(store, { studioId, role, name, signInName, passwordHash, ...guitar, ...schools }),
+      );
     }
     return new DemoStudio(store, now, ids);
   }

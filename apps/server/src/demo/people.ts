@@ -1,4 +1,4 @@
-import type { Role } from '@jam-ledger/contract';
+import type { GuitarAndHand, Role, StudentSchools } from '@jam-ledger/contract';
 
 /** The made-up studio above a boat shed in a made-up harbour town. */
 export const demoStudio = { name: 'Gull Loft Guitar, Port Averrow', zone: 'Europe/Oslo' } as const;
@@ -9,15 +9,44 @@ export interface DemoSignIn {
   readonly password: string;
   readonly role: Role;
   readonly name: string;
-  readonly frets: number;
+  /** What of guitar, hand and schools is not as most have it. */
+  readonly guitar: Partial<GuitarAndHand>;
+  readonly schools?: Partial<StudentSchools>;
 }
 
 /** Everybody of the demo studio. */
 export const demoSignIns: readonly DemoSignIn[] = [
-  { signInName: 'mara', password: 'ink-and-paper', role: 'teacher', name: 'Mara Tenfold', frets: 22 },
-  { signInName: 'ines', password: 'pencil-case', role: 'student', name: 'Ines Harrowmere', frets: 22 },
-  { signInName: 'tomas', password: 'pencil-case', role: 'student', name: 'Tomas Brackwater', frets: 24 },
-  { signInName: 'pia', password: 'pencil-case', role: 'student', name: 'Pia Lindquay', frets: 20 },
-  { signInName: 'ferris', password: 'pencil-case', role: 'student', name: 'Ferris Oldegard', frets: 21 },
-  { signInName: 'odile', password: 'keys-and-deeds', role: 'owner', name: 'Odile Skerryvane', frets: 22 },
+  { signInName: 'mara', password: 'ink-and-paper', role: 'teacher', name: 'Mara Tenfold', guitar: {} },
+  {
+    signInName: 'ines',
+    password: 'pencil-case',
+    role: 'student',
+    name: 'Ines Harrowmere',
+    guitar: { frets: 22, spanFrets: 4 },
+  },
+  {
+    signInName: 'tomas',
+    password: 'pencil-case',
+    role: 'student',
+    name: 'Tomas Brackwater',
+    guitar: { frets: 24, tremoloArm: true, spanFrets: 5 },
+    schools: { picking: 'strict alternate' },
+  },
+  {
+    signInName: 'pia',
+    password: 'pencil-case',
+    role: 'student',
+    name: 'Pia Lindquay',
+    guitar: { frets: 20, scaleLengthMm: 578, spanFrets: 3 },
+    schools: { position: 'one box' },
+  },
+  {
+    signInName: 'ferris',
+    password: 'pencil-case',
+    role: 'student',
+    name: 'Ferris Oldegard',
+    guitar: { frets: 21, leftHanded: true },
+    schools: { first: 'why first' },
+  },
+  { signInName: 'odile', password: 'keys-and-deeds', role: 'owner', name: 'Odile Skerryvane', guitar: {} },
 ];

@@ -30,7 +30,10 @@ export interface PieceRow {
   readonly feel: string;
   readonly pitchWay: string;
   readonly frets: number;
+  readonly scaleLengthMm: number;
   readonly offsetCents: number;
+  readonly leftHanded: boolean;
+  readonly spanFrets: number | null;
 }
 
 /** An entry with the name of who posted it. */
@@ -61,7 +64,8 @@ export function findPieces(
             c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
             t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
             t.pitch_way AS "pitchWay", t.frets,
-            t.offset_cents AS "offsetCents"
+            t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
+            s.span_frets AS "spanFrets"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
        JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id

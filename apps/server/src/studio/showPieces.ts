@@ -56,6 +56,7 @@ function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow
     song: { id: row.songId, ...basicsOf(row), tempo: pace.bpm, meter: writeMeter(pace.meter) },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
     phrase: { id: row.phraseId, name: row.phraseName, text: row.phraseText },
+    hand: { leftHanded: row.leftHanded, spanFrets: row.spanFrets, scaleLengthMm: row.scaleLengthMm },
     startBpm: row.startBpm,
     targetBpm: row.targetBpm,
     assignedOn: row.assignedOn,

@@ -3,6 +3,9 @@ import type {
   EntryBody,
   EntryChange,
   Ledger,
+  LickQuery,
+  LicksFound,
+  MadeAlternate,
   Me,
   Phrase,
   PhraseBody,
@@ -23,10 +26,17 @@ import type {
   SignIn,
   SongRequest,
   Student,
+  StudentChange,
+  StudioSchools,
   Transcription,
   TranscriptionLine,
 } from '@jam-ledger/contract';
 import { ask } from './http.ts';
+
+/** A query as text, what is left out left out. */
+function wordsOf(query: LickQuery): Record<string, string> {
+  return Object.fromEntries(Object.entries(query).map(([name, value]) => [name, String(value)]));
+}
 
 /** Everything that can be asked of the server. */
 export const api = {
@@ -37,6 +47,10 @@ export const api = {
   askForSong: (body: RequestBody) => ask<SongRequest>('POST', '/requests', body),
   moveRequest: (id: string, move: RequestMove) => ask<SongRequest>('POST', `/requests/${id}/state`, move),
   students: () => ask<readonly Student[]>('GET', '/students'),
+  changeStudent: (id: string, change: StudentChange) => ask<Student>('PUT', `/students/${id}`, change),
+  schools: () => ask<StudioSchools>('GET', '/studio'),
+  changeSchools: (schools: StudioSchools) => ask<StudioSchools>('PUT', '/studio', schools),
+  licks: (query: LickQuery) => ask<LicksFound>('GET', `/licks?${new URLSearchParams(wordsOf(query)).toString()}`),
   songs: () => ask<readonly TranscriptionLine[]>('GET', '/transcriptions'),
   song: (id: string) => ask<Transcription>('GET', `/transcriptions/${id}`),
   changeSetUp: (id: string, change: SetUpChange) => ask<Transcription>('PUT', `/transcriptions/${id}`, change),
@@ -45,7 +59,7 @@ export const api = {
   addPhrase: (sectionId: string, body: PhraseBody) => ask<Phrase>('POST', `/sections/${sectionId}/phrases`, body),
   revisions: (id: string) => ask<readonly PhraseRevision[]>('GET', `/phrases/${id}/revisions`),
   markPhrase: (id: string, mark: PhraseMark) => ask<Phrase>('POST', `/phrases/${id}/mark`, mark),
-  addAlternate: (id: string) => ask<Phrase>('POST', `/phrases/${id}/alternates`, {}),
+  addAlternate: (id: string, made?: MadeAlternate) => ask<Phrase>('POST', `/phrases/${id}/alternates`, made ?? {}),
   choosePhrase: (id: string, seen: Seen) => ask<Phrase>('POST', `/phrases/${id}/chosen`, seen),
   referPhrase: (id: string, to: PhraseReference) => ask<Phrase>('POST', `/phrases/${id}/reference`, to),
   changePhrase: (id: string, change: PhraseChange) => ask<Phrase>('PUT', `/phrases/${id}`, change),

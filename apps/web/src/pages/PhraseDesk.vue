@@ -6,13 +6,16 @@ import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
 import { soundOf, useListening } from '../composables/useListening.ts';
+import { useHands } from '../composables/useHands.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
+import { useSchools } from '../composables/useSchools.ts';
 import type { KnownReading } from '../composables/useSongForm.ts';
 import { SHORTCUTS } from '../editor/index.ts';
 import Button from 'primevue/button';
 import { api } from '../api/index.ts';
 import AssignForm from '../parts/AssignForm.vue';
+import CareNote from '../parts/CareNote.vue';
 import EvidenceMargin from '../parts/EvidenceMargin.vue';
 import HarmonyNote from '../parts/HarmonyNote.vue';
 import KeyList from '../parts/KeyList.vue';
@@ -26,6 +29,7 @@ import ShorthandEditor from '../parts/ShorthandEditor.vue';
 import TabPage from '../parts/TabPage.vue';
 import TempoLadder from '../parts/TempoLadder.vue';
 import { useNotices, useSession, useSong } from '../stores/index.ts';
+import HandMargin from './HandMargin.vue';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -59,12 +63,34 @@ const settledText = refDebounced(text, PAUSE_MS);
 const settledPhrase = computed(() => read(settledText.value).phrase);
 /** What notes are compared and named against; one object, so that nothing is reckoned anew with every key. */
 const against = computed(() => ({ tuning: tuning.value, capo: props.song.capo, key: key.value }));
+const { policy, inBox, whyFirst, press } = useSchools(() => props.song.student.schools);
+/** What hands are reckoned for: the text as it stands, and as it has settled. */
+const handsNow = (asked: string) => ({
+  text: asked,
+  song: props.song,
+  tuning: tuning.value,
+  meter: meter.value,
+  bpm: props.pace.bpm,
+  policy: policy.value,
+});
+const now = () => handsNow(text.value);
+const firstName = computed(() => props.song.student.name.split(' ')[0] ?? props.song.student.name);
+const hands = useHands(() => handsNow(settledText.value));
+/** What the reader could not read or would ask, and what hands and guitar have against it. */
+const remarks = computed(() => {
+  const proposed = new Set(
+    hands.value?.problems.filter(({ code }) => code === 'bend-proposed').map(({ span }) => span.from),
+  );
+  const read = reading.value.problems.filter(({ code, span }) => !(code === 'bend-unsized' && proposed.has(span.from)));
+  return [...read, ...(hands.value?.problems ?? [])].sort((a, b) => a.span.from - b.span.from);
+});
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.pace.bpm * percent.value) / 100));
 const withStaff = useLocalStorage('jam-staff', false);
 const withNeck = useLocalStorage('jam-neck', true);
+const mirrored = ref(props.song.student.guitar.leftHanded);
 const staff = computed(() =>
   withStaff.value ? { tuning: tuning.value, capo: props.song.capo, key: key.value } : undefined,
 );
@@ -114,7 +140,7 @@ async function addWay(): Promise<void> {
 
 /** Goes back to an earlier text; the editor can undo that. */
 function goBack(earlierText: string): void {
-  editor.value?.replace({ from: 0, to: text.value.length }, earlierText);
+  replaceAll(earlierText);
 }
 const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value }));
 /** Where the notes at the caret lie on the neck. */
@@ -134,8 +160,14 @@ const SAYS = {
   stale: 'changed elsewhere',
 } as const;
 
-function apply({ span, text: mended }: Fix): void {
-  editor.value?.replace(span, mended);
+function apply({ span, text: mended }: Fix, mends: string): void {
+  // A mend of hands is for the text that they were reckoned for.
+  if (mends === text.value) editor.value?.replace(span, mended);
+  else notices.say('The text has changed meanwhile; the margin looks again.');
+}
+
+function replaceAll(written: string): void {
+  editor.value?.replace({ from: 0, to: text.value.length }, written);
 }
 
 function renameTo(event: Event): void {
@@ -148,7 +180,7 @@ function renameTo(event: Event): void {
 </script>
 
 <template>
-  <div class="phrase-desk">
+  <div class="phrase-desk" @keydown="press">
     <div class="centre">
       <div class="title">
         <input
@@ -162,6 +194,7 @@ function renameTo(event: Event): void {
         <span class="switches">
           <label><input v-model="withStaff" type="checkbox" /> notation</label>
           <label><input v-model="withNeck" type="checkbox" /> neck</label>
+          <label v-if="withNeck"><input v-model="mirrored" type="checkbox" /> left-handed</label>
         </span>
       </div>
       <TabPage
@@ -208,6 +241,7 @@ function renameTo(event: Event): void {
         :tuning="tuning"
         :capo="song.capo"
         :frets="song.frets"
+        :mirrored="mirrored"
         :music-key="key"
         :shown="underCaret"
         @touch="(note, stack) => editor?.touch(note, stack)"
@@ -233,9 +267,36 @@ function renameTo(event: Event): void {
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
         >
       </PlayBar>
+      <div class="foot">
+        <HandMargin
+          v-if="hands"
+          v-model:policy="policy"
+          v-model:in-box="inBox"
+          :phrase="phrase"
+          :report="hands"
+          :now="now"
+          :student="firstName"
+          :bpm="pace.bpm"
+          :why-first="whyFirst"
+          :caret="settledCaret"
+          :replace="replaceAll"
+          @show="editor?.select($event)"
+          @open="emit('open', $event)"
+        >
+          <template #why>
+            <HarmonyNote :phrase="settledPhrase" :caret="settledCaret" :options="against" />
+          </template>
+        </HandMargin>
+      </div>
     </div>
     <aside class="margin">
-      <ProblemMargin :problems="reading.problems" :text="text" @show="editor?.select($event)" @fix="apply" />
+      <ProblemMargin
+        :problems="remarks"
+        :text="text"
+        @show="editor?.select($event)"
+        @fix="apply($event, hands?.text ?? text)"
+      />
+      <CareNote v-if="hands" :cautions="hands.cautions" :today="session.me?.studio.today ?? ''" />
       <LikenessNote
         :phrase="settledPhrase"
         :earlier="earlier"
@@ -270,8 +331,6 @@ function renameTo(event: Event): void {
         <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'held' ? undefined : piece.next.bpm" />
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
-      <!-- It grows and shrinks with the caret, so nothing that is clicked stands below it. -->
-      <HarmonyNote :phrase="settledPhrase" :caret="settledCaret" :options="against" />
       <hr />
       <KeyList :keys="SHORTCUTS" />
     </aside>
@@ -333,6 +392,12 @@ function renameTo(event: Event): void {
 .refers {
   border-left: 3px solid var(--cool);
   padding-left: 0.6rem;
+}
+/* The margin goes on under the phrase, where there is room for columns. */
+.foot {
+  border-top: 2px solid var(--warm);
+  padding-top: 0.7rem;
+  margin-top: 0.4rem;
 }
 .margin {
   border-left: 2px solid var(--warm);

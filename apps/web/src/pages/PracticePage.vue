@@ -1,5 +1,9 @@
 <script setup lang="ts">
 import type { Outcome, Piece } from '@jam-ledger/contract';
+import { cautionsOf } from '@jam-ledger/core/difficulty';
+import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
+import { eventsOf } from '@jam-ledger/core/notation';
+import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage, useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
@@ -7,6 +11,8 @@ import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
 import { soundOf, useListening } from '../composables/useListening.ts';
 import { useReading } from '../composables/useReading.ts';
+import CareNote from '../parts/CareNote.vue';
+import NeckBoard from '../parts/NeckBoard.vue';
 import PlayBar from '../parts/PlayBar.vue';
 import PostResult from '../parts/PostResult.vue';
 import ShareBar from '../parts/ShareBar.vue';
@@ -21,6 +27,7 @@ const notices = useNotices();
 const piece = ref<Piece>();
 const bpm = ref<number | null>(null);
 const strip = useLocalStorage('jam-strip', true);
+const neck = useLocalStorage('jam-practice-neck', false);
 
 /** Unbroken practice after which a rest is due, minutes. Common practice. */
 const REST_MINUTES = 10;
@@ -66,6 +73,31 @@ const { player, loop, countIn, playing, hasChords, play } = useListening(
   true,
 );
 
+const key = computed(() => readKey(piece.value?.song.key ?? '') ?? OPEN_KEY);
+/** Every place of the phrase on the neck; while it plays, those that sound. */
+const places = computed(() => {
+  if (!neck.value) return [];
+  const sounding = playing.value;
+  const events = eventsOf(reading.value.phrase).filter(({ item }) => !sounding || item.span.from === sounding.from);
+  const all = events.flatMap(({ item }) =>
+    item.notes.flatMap(({ string, fret }) => (fret === null ? [] : [{ string, fret }])),
+  );
+  return [...new Map(all.map((place) => [`${place.string}-${place.fret}`, place])).values()];
+});
+const cautions = computed(() => {
+  if (!piece.value) return [];
+  const { song, hand, targetBpm } = piece.value;
+  const reachMm = hand.spanFrets === null ? USUAL_REACH_MM : reachOfSpan(hand.spanFrets, hand.scaleLengthMm);
+  const guitar = {
+    tuning: tuning.value,
+    capo: song.capo,
+    frets: song.frets,
+    scaleLengthMm: hand.scaleLengthMm,
+    reachMm,
+  };
+  return cautionsOf(reading.value.phrase, { ...guitar, bpm: targetBpm });
+});
+
 function choose(rung: number): void {
   bpm.value = rung;
   if (player.playing.value) void notices.tell(play);
@@ -94,6 +126,16 @@ function post(at: number, outcome: Outcome): Promise<void> {
       <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" :strip="strip"
         >Your teacher has not written this phrase yet.</TabPage
       >
+      <NeckBoard
+        v-if="neck"
+        :tuning="tuning"
+        :capo="piece.song.capo"
+        :frets="piece.song.frets"
+        :music-key="key"
+        :mirrored="piece.hand.leftHanded"
+        :shown="places"
+        still
+      />
       <PlayBar
         v-model:loop="loop"
         v-model:count-in="countIn"
@@ -112,6 +154,7 @@ function post(at: number, outcome: Outcome): Promise<void> {
         @update:backing-level="player.setLevels()"
       >
         <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
+        <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
       </PlayBar>
       <PostResult v-model:bpm="bpm" :medium="session.isTeacher ? 'ink' : 'pencil'" :keys="true" :post="post" />
     </section>
@@ -129,6 +172,7 @@ function post(at: number, outcome: Outcome): Promise<void> {
       <p v-if="restDue" class="rest" role="status">
         You have been at it for {{ REST_MINUTES }} minutes. Shake your hands out and rest a little.
       </p>
+      <CareNote :cautions="cautions" :today="session.me?.studio.today ?? ''" />
       <p class="soft small">Warm up first. Stop at pain, numbness or tingling, and see a health professional.</p>
       <h3>Posted</h3>
       <ul class="quiet-list">

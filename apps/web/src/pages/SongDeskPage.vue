@@ -45,6 +45,7 @@ onMounted(() =>
     if (!song.value) return;
     await ledger.load(song.value.student.id);
     if (song.value.sections.length === 0) editing.value = 'set-up';
+    if (typeof route.query['phrase'] === 'string') openPhrase(route.query['phrase']);
   }),
 );
 

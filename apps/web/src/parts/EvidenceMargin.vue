@@ -62,7 +62,7 @@ function keepReason(): void {
           size="small"
           autofocus
           :invalid="invalid"
-          :maxlength="SONG_LIMITS.reason"
+          :maxlength="SONG_LIMITS.against"
         />
       </FieldRow>
       <Button type="submit" size="small" text label="Checked" />

@@ -1,6 +1,15 @@
 <script setup lang="ts">
-import { degreesOf, fitOf, nameChord, scalesFor, type Degree, type DegreeOptions } from '@jam-ledger/core/harmony';
+import {
+  arpeggiosOf,
+  degreesOf,
+  fitOf,
+  nameChord,
+  scalesFor,
+  type Degree,
+  type DegreeOptions,
+} from '@jam-ledger/core/harmony';
 import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import { spell, writeSpelling } from '@jam-ledger/core/pitch';
 import { computed } from 'vue';
 
 const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
@@ -26,8 +35,13 @@ const chords = computed(() => {
 const scales = computed(() =>
   scalesFor(chords.value, props.options.key)
     .slice(0, MOST_SCALES)
-    .map((scale) => ({ ...scale, share: Math.round(fitOf(props.phrase, scale, props.options).inside * 100) })),
+    .map((scale) => {
+      const { inside, leaving } = fitOf(props.phrase, scale, props.options);
+      const names = [...leaving.keys()].map((chroma) => writeSpelling(spell(60 + chroma, props.options.key), false));
+      return { ...scale, share: Math.round(inside * 100), leaving: names };
+    }),
 );
+const arpeggios = computed(() => arpeggiosOf(props.phrase, props.options));
 /** Held notes that are no chord tones: the ear hears them rub, or is meant to. */
 const leaning = computed(
   () => degrees.value.filter((one) => one.isHeld && one.degree !== null && !one.isChordTone).length,
@@ -53,6 +67,12 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
         <strong>{{ note.name }}</strong> <span>{{ sayDegree(note) }}</span>
       </li>
     </ul>
+    <ul v-if="arpeggios.length > 0" class="quiet-list" aria-label="Arpeggios">
+      <li v-for="arpeggio in arpeggios" :key="arpeggio.span.from">
+        <strong>{{ shown(arpeggio.symbol) }}</strong> arpeggio of {{ arpeggio.notes }} notes from its
+        {{ shown(arpeggio.from) }}, {{ arpeggio.shape }}, frets {{ arpeggio.lowestFret }} to {{ arpeggio.highestFret }}.
+      </li>
+    </ul>
     <p v-if="names[0]">
       Together <strong>{{ names[0].symbol }}</strong>: {{ names[0].because }}.
       <span v-if="names.length > 1" class="soft"
@@ -73,7 +93,10 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
       <summary>Scales over {{ chords.join(', ') }}</summary>
       <ol class="quiet-list">
         <li v-for="scale in scales" :key="scale.name">
-          <strong>{{ scale.name }}</strong> {{ scale.because }}; {{ scale.share }} % of the phrase lies in it.
+          <strong>{{ scale.name }}</strong> {{ scale.because }}; {{ scale.share }} % of the phrase lies in it<template
+            v-if="scale.leaving.length > 0"
+            >, but {{ scale.leaving.join(', ') }}</template
+          >.
         </li>
       </ol>
     </details>
@@ -84,8 +107,5 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
 summary {
   cursor: pointer;
   color: var(--cool);
-}
-section {
-  margin-top: 0.7rem;
 }
 </style>

@@ -16,6 +16,10 @@ const props = defineProps<{
   capo: number;
   frets: number;
   musicKey: Key;
+  /** Drawn as a left-handed player sees it; what is written stays the same. */
+  mirrored?: boolean;
+  /** Only looked at, not written on. */
+  still?: boolean;
   /** Where the notes at the caret lie. */
   shown: readonly Place[];
 }>();
@@ -34,16 +38,25 @@ const MARKED = [3, 5, 7, 9, 12, 15, 17, 19, 21, 24, 27, 29, 31, 33, 36];
 const strings = computed(() => props.tuning.openMidis.length);
 const last = computed(() => props.frets - props.capo);
 const height = computed(() => TOP * 2 + (strings.value - 1) * GAP + 14);
-const fretX = (fret: number) =>
+/** From the side where the nut is. */
+const alongX = (fret: number) =>
   NUT_X + ((WIDTH - NUT_X) * fretDistanceMm(SCALE_MM, 0, fret)) / fretDistanceMm(SCALE_MM, 0, Math.max(1, last.value));
+const sideX = (x: number) => (props.mirrored ? WIDTH - x : x);
+const fretX = (fret: number) => sideX(alongX(fret));
 /** Where a finger lies: between the fret and the one before it; an open string left of the nut. */
-const noteX = (fret: number) => (fret === 0 ? NUT_X - 13 : (fretX(fret - 1) + fretX(fret)) / 2);
+const noteX = (fret: number) => (fret === 0 ? sideX(NUT_X - 13) : (fretX(fret - 1) + fretX(fret)) / 2);
 const stringY = (string: number) => TOP + (string - 1) * GAP;
 
 const cursor = ref<Place>({ string: 1, fret: 0 });
 const focused = ref(false);
 const nameOf = ({ string, fret }: Place) =>
   writeSpelling(spell(midiOf(props.tuning, string, fret, props.capo), props.musicKey), false);
+
+const says = computed(() =>
+  props.still
+    ? `Neck with ${props.shown.length} places${props.mirrored ? ', as a left-handed player sees it' : ''}`
+    : `Neck: arrows move, Enter writes ${typed(cursor.value)}, ${nameOf(cursor.value)}; Shift adds it to the stack`,
+);
 
 function typed({ string, fret }: Place): string {
   const letter = strings.value === LETTERED_STRINGS ? letterOfString(string) : undefined;
@@ -53,14 +66,16 @@ function typed({ string, fret }: Place): string {
 function place(event: MouseEvent): Place | undefined {
   if (!(event.currentTarget instanceof SVGElement)) return undefined;
   const box = event.currentTarget.getBoundingClientRect();
-  const x = ((event.clientX - box.left) / box.width) * WIDTH;
+  const x = sideX(((event.clientX - box.left) / box.width) * WIDTH);
   const y = ((event.clientY - box.top) / box.height) * height.value;
   const string = Math.min(strings.value, Math.max(1, Math.round((y - TOP) / GAP) + 1));
-  const fret = x < NUT_X ? 0 : Array.from({ length: last.value }, (_, index) => index + 1).find((at) => fretX(at) >= x);
+  const fret =
+    x < NUT_X ? 0 : Array.from({ length: last.value }, (_, index) => index + 1).find((at) => alongX(at) >= x);
   return { string, fret: fret ?? last.value };
 }
 
 function click(event: MouseEvent): void {
+  if (props.still) return;
   const at = place(event);
   if (!at) return;
   cursor.value = at;
@@ -75,11 +90,13 @@ const MOVES: Readonly<Record<string, readonly [string: number, fret: number]>> =
 };
 
 function press(event: KeyboardEvent): void {
+  if (props.still) return;
   const move = MOVES[event.key];
   if (event.key === 'Enter') emit('touch', typed(cursor.value), event.shiftKey);
   else if (!move) return;
   else {
-    const [string, fret] = move;
+    const [string, along] = move;
+    const fret = props.mirrored ? -along : along;
     cursor.value = {
       string: Math.min(strings.value, Math.max(1, cursor.value.string + string)),
       fret: Math.min(last.value, Math.max(0, cursor.value.fret + fret)),
@@ -93,15 +110,16 @@ function press(event: KeyboardEvent): void {
   <div class="neck">
     <svg
       :viewBox="`0 0 ${WIDTH} ${height}`"
-      role="application"
-      tabindex="0"
-      :aria-label="`Neck: arrows move, Enter writes ${typed(cursor)}, ${nameOf(cursor)}; Shift adds it to the stack`"
+      :role="still ? 'img' : 'application'"
+      :tabindex="still ? undefined : 0"
+      :class="{ still }"
+      :aria-label="says"
       @click="click"
       @keydown="press"
       @focus="focused = true"
       @blur="focused = false"
     >
-      <line :x1="NUT_X" :x2="NUT_X" :y1="TOP" :y2="stringY(strings)" class="nut" />
+      <line :x1="sideX(NUT_X)" :x2="sideX(NUT_X)" :y1="TOP" :y2="stringY(strings)" class="nut" />
       <g v-for="fret in last" :key="fret">
         <line :x1="fretX(fret)" :x2="fretX(fret)" :y1="TOP" :y2="stringY(strings)" class="fret" />
         <text v-if="MARKED.includes(fret)" :x="noteX(fret)" :y="height - 3" class="number">{{ fret }}</text>
@@ -129,7 +147,7 @@ function press(event: KeyboardEvent): void {
         class="cursor"
       />
     </svg>
-    <p class="soft hint">Click a string at a fret to write it; with Shift it joins the stack before.</p>
+    <p v-if="!still" class="soft hint">Click a string at a fret to write it; with Shift it joins the stack before.</p>
   </div>
 </template>
 
@@ -140,6 +158,9 @@ svg {
   background: var(--page-sunk);
   border: 1px solid var(--rule);
   cursor: crosshair;
+}
+.still {
+  cursor: default;
 }
 .nut {
   stroke: var(--ink);

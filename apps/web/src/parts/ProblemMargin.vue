@@ -2,7 +2,7 @@
 import type { Fix, Problem, Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 
-defineProps<{ problems: readonly Problem[]; text: string }>();
+defineProps<{ problems: readonly Problem<string>[]; text: string }>();
 const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix] }>();
 
 const GRADES = { error: 'not read', warning: 'look again', hint: 'a question' } as const;

@@ -1,4 +1,5 @@
 import type {
+  MadeAlternate,
   Phrase,
   PhraseBody,
   PhraseMark,
@@ -128,6 +129,14 @@ export const useSong = defineStore('song', () => {
     return phrase;
   }
 
+  /** Adds what prepares a technique at the end of a section, as arranged. */
+  async function addDrill(sectionId: string, drill: MadeAlternate): Promise<Phrase> {
+    const layer = song.value?.studentLayer ?? 'lead';
+    const phrase = await api.addPhrase(sectionId, { ...drill, layer, certainty: 'arranged' });
+    await reload();
+    return phrase;
+  }
+
   /** Puts a phrase that was saved in its place; phrases that refer to it are fetched anew. */
   function keepPhrase(phrase: Phrase): void {
     if (!song.value) return;
@@ -156,8 +165,9 @@ export const useSong = defineStore('song', () => {
     keepPhrase(await api.markPhrase(id, { ...mark, version }));
   }
 
-  async function addAlternate({ id }: Phrase): Promise<Phrase> {
-    const added = await api.addAlternate(id);
+  /** Keeps a copy beside a phrase, or what was made of it. */
+  async function addAlternate({ id }: Phrase, made?: MadeAlternate): Promise<Phrase> {
+    const added = await api.addAlternate(id, made);
     await reload();
     return added;
   }
@@ -183,6 +193,7 @@ export const useSong = defineStore('song', () => {
     amendSections,
     strikeSection,
     addPhrase,
+    addDrill,
     keepPhrase,
     changePhrase,
     strikePhrase,

@@ -63,6 +63,9 @@ const WORK = { strokeSeconds: 0.07, slurSeconds: 0.05, crossingSeconds: 0.03, ha
 /** What a longer run adds for each doubling of its length. Our choice. */
 const ENDURANCE = 0.08;
 
+/** What the rarest technique adds. Our choice. */
+const RAREST_TECHNIQUE = 0.3;
+
 /** What a technique that is new to the student adds. Our choice. */
 const NEW_TECHNIQUE = 0.8;
 
@@ -85,7 +88,9 @@ export function difficultyOf(phrase: Phrase, context: DifficultyContext): Diffic
   const parts = names.flatMap((name): readonly DifficultyPart[] => {
     const greatest = greatestOf(loads[name]);
     if (!greatest || greatest.load <= 0) return [];
-    return [{ name, score: 100 * squeezed(name, greatest.load), says: greatest.says(), span: greatest.item.span }];
+    // Many techniques in one phrase are harder than the hardest of them.
+    const load = name === 'techniques' ? loads[name].reduce((sum, one) => sum + one.load, 0) : greatest.load;
+    return [{ name, score: 100 * squeezed(name, load), says: greatest.says(), span: greatest.item.span }];
   });
   const ease = parts.reduce((product, { name, score }) => product * (1 - (PARTS[name].weight * score) / 100), 1);
   return { total: 100 * (1 - ease), parts, hardest: hardestOf(phrase, loads, names) };
@@ -222,13 +227,10 @@ function crossingLoads(phrase: Phrase, context: DifficultyContext, secondsOf: Se
 /** The rarer a technique is in what students play, the more it weighs; a new one weighs more still. */
 function techniqueLoads(phrase: Phrase, events: readonly EventItem[], { known }: DifficultyContext): readonly Load[] {
   const bySpan = new Map(events.map((item) => [item.span, item]));
-  let load = 0;
   return [...techniquesOf(phrase)].flatMap(([technique, span]): readonly Load[] => {
     const item = bySpan.get(span);
     const isNew = known !== undefined && !known.has(technique);
-    // Each one comes on top of those before it: many techniques in one phrase are harder than one.
-    load += (0.6 * TECHNIQUES.indexOf(technique)) / TECHNIQUES.length / 2 + (isNew ? NEW_TECHNIQUE : 0);
-    const sum = load;
-    return item ? [{ item, load: sum, says: () => `the ${technique}${isNew ? ', new to this student' : ''}` }] : [];
+    const load = (RAREST_TECHNIQUE * TECHNIQUES.indexOf(technique)) / TECHNIQUES.length + (isNew ? NEW_TECHNIQUE : 0);
+    return item ? [{ item, load, says: () => `the ${technique}${isNew ? ', new to this student' : ''}` }] : [];
   });
 }

@@ -1,0 +1,62 @@
+import type { PickingSchool, Transcription } from '@jam-ledger/contract';
+import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
+import type { Meter } from '@jam-ledger/core/notation';
+import type { PickingPolicy } from '@jam-ledger/core/picking';
+import { readKey, type Tuning } from '@jam-ledger/core/pitch';
+import { wrap, type Remote } from 'comlink';
+import { onScopeDispose, shallowRef, toRaw, toValue, watch, type MaybeRefOrGetter, type ShallowRef } from 'vue';
+import type { HandJob, HandReport, Hands } from '../workers/hands.worker.ts';
+
+/** The plan that a school stands for. */
+export const POLICY_OF_SCHOOL: Readonly<Record<PickingSchool, PickingPolicy>> = {
+  'the player’s choice': 'as given',
+  'strict alternate': 'alternate from down',
+  economy: 'economy',
+  'all down': 'all down',
+};
+
+/** What hands are reckoned for: the text, how it is read, and for whom. */
+export interface HandsFor {
+  readonly text: string;
+  readonly song: Transcription;
+  readonly tuning: Tuning;
+  readonly meter: Meter;
+  readonly bpm: number;
+  readonly policy: PickingPolicy;
+}
+
+/** The job of the worker for a phrase of a song: its guitar is the song’s, hand and arm are the student’s. */
+export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): HandJob {
+  const { capo, frets, scaleLengthMm, student } = song;
+  const { spanFrets, tremoloArm } = student.guitar;
+  const reachMm = spanFrets === null ? USUAL_REACH_MM : reachOfSpan(spanFrets, student.guitar.scaleLengthMm);
+  const guitar = { tuning: toRaw(tuning), capo, frets, scaleLengthMm, reachMm, tremoloArm };
+  return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known: [...student.played], policy };
+}
+
+let shared: Remote<Hands> | undefined;
+
+/** The worker that reckons hands, begun when first needed. */
+export function handsWorker(): Remote<Hands> {
+  shared ??= wrap<Hands>(new Worker(new URL('../workers/hands.worker.ts', import.meta.url), { type: 'module' }));
+  return shared;
+}
+
+/** What the margin tells of hands, reckoned off the page whenever the text has settled; the last one until then. */
+export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<HandReport | undefined>> {
+  const report = shallowRef<HandReport>();
+  let asked = 0;
+  let gone = false;
+  watch(
+    () => toValue(what),
+    async (now) => {
+      asked += 1;
+      const mine = asked;
+      const made = await handsWorker().reckon(jobOf(now));
+      if (mine === asked && !gone) report.value = made;
+    },
+    { immediate: true },
+  );
+  onScopeDispose(() => (gone = true));
+  return report;
+}

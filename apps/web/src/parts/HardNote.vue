@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import type { Difficulty, Drill, NewTechnique } from '@jam-ledger/core/difficulty';
+import type { Span } from '@jam-ledger/core/notation';
+import Button from 'primevue/button';
+
+defineProps<{ difficulty: Difficulty; news: readonly NewTechnique[]; student: string; bpm: number }>();
+const emit = defineEmits<{ show: [span: Span]; drill: [drill: Drill] }>();
+const whole = (score: number): number => Math.round(score);
+</script>
+
+<template>
+  <section aria-label="How hard">
+    <h3>How hard</h3>
+    <p>
+      <strong>{{ whole(difficulty.total) }}</strong> of 100 for {{ student }} at {{ Math.round(bpm) }} bpm.
+    </p>
+    <ul class="quiet-list parts">
+      <li v-for="part in difficulty.parts" :key="part.name">
+        <button type="button" :title="part.says" @click="emit('show', part.span)">
+          <span class="name">{{ part.name }}</span>
+          <span class="bar" aria-hidden="true"><span :style="{ width: `${part.score}%` }" /></span>
+          <span class="score">{{ whole(part.score) }}</span>
+        </button>
+      </li>
+    </ul>
+    <p v-if="difficulty.hardest">
+      The hard spot:
+      <button type="button" class="spot" @click="emit('show', difficulty.hardest.span)">
+        {{ difficulty.hardest.says }}.
+      </button>
+    </p>
+    <div v-if="news.length > 0" class="news">
+      <p>New for {{ student }}:</p>
+      <ul class="quiet-list">
+        <li v-for="one in news" :key="one.technique">
+          <button type="button" class="spot" @click="emit('show', one.span)">{{ one.technique }}</button>
+          <Button size="small" text label="Add its drill" :title="one.drill.says" @click="emit('drill', one.drill)" />
+        </li>
+      </ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.parts button {
+  all: unset;
+  display: grid;
+  grid-template-columns: 5.4rem 1fr 1.8rem;
+  align-items: center;
+  gap: 0.4rem;
+  width: 100%;
+  cursor: pointer;
+}
+.parts button:hover .name,
+.spot {
+  text-decoration: underline;
+}
+.parts button:focus-visible,
+.spot:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.bar {
+  height: 0.5rem;
+  border: 1px solid var(--rule-strong);
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--ink-soft);
+}
+.score {
+  text-align: right;
+}
+.spot {
+  all: unset;
+  cursor: pointer;
+  color: var(--cool);
+  text-decoration: underline;
+}
+.news {
+  margin-top: 0.3rem;
+}
+</style>

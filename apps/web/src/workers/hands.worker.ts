@@ -1,0 +1,219 @@
+import { checkPhrase, type CheckOptions, type HandProblem } from '@jam-ledger/core/checks';
+import {
+  cautionsOf,
+  difficultyOf,
+  newTechniques,
+  type Caution,
+  type Difficulty,
+  type NewTechnique,
+} from '@jam-ledger/core/difficulty';
+import {
+  bestPath,
+  moveTo,
+  oneBox,
+  placesOnPath,
+  withPlaces,
+  type FrettingFinger,
+  type Path,
+} from '@jam-ledger/core/fretboard';
+import {
+  eventsOf,
+  readShorthand,
+  rewriteEvents,
+  writeShorthand,
+  type EventItem,
+  type Finger,
+  type Meter,
+  type Phrase,
+  type Span,
+  type Technique,
+} from '@jam-ledger/core/notation';
+import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
+import type { Key } from '@jam-ledger/core/pitch';
+import { makeVariant, type VariantKind } from '@jam-ledger/core/variants';
+import { expose } from 'comlink';
+
+/** A text, and whose hands and guitar it is for. */
+export interface HandJob extends CheckOptions {
+  readonly meter: Meter;
+  readonly known: readonly Technique[];
+  readonly policy: PickingPolicy;
+}
+
+/** Where a hand is for one event. */
+export interface HandPlace {
+  readonly span: Span;
+  readonly position: number;
+  /** One finger a note that is fretted, thickest string first, and what they hold. */
+  readonly fingers: readonly FrettingFinger[];
+  readonly others: readonly { readonly finger: FrettingFinger; readonly position: number; readonly moreMs: number }[];
+  /** Why it is not the nearest finger: what comes next, in words; empty where there is nothing to say. */
+  readonly because: string;
+}
+
+/** How strokes fall by one plan. */
+export interface StrokeReport {
+  readonly signs: readonly { readonly span: Span; readonly stroke: Stroke }[];
+  readonly outside: number;
+  readonly inside: number;
+  readonly with: number;
+  readonly against: number;
+  readonly cost: number;
+}
+
+/** What a way over the neck would be: its text, and a sentence. */
+export interface WayReport {
+  readonly text: string;
+  readonly says: string;
+}
+
+/** Everything about hands that the margin tells of a text. */
+export interface HandReport {
+  readonly text: string;
+  readonly problems: readonly HandProblem[];
+  readonly places: readonly HandPlace[];
+  readonly workMs: number;
+  readonly strokes: StrokeReport;
+  /** The same plan begun with the other stroke, and the cheapest there is. */
+  readonly reversed: StrokeReport;
+  readonly cheapest: StrokeReport;
+  readonly difficulty: Difficulty;
+  readonly cautions: readonly Caution[];
+  readonly news: readonly NewTechnique[];
+}
+
+function readJob({ text, tuning, meter }: HandJob): Phrase {
+  return readShorthand(text, { tuning, meter }).phrase;
+}
+
+const hands = {
+  reckon(job: HandJob): HandReport {
+    const phrase = readJob(job);
+    const path = bestPath(phrase, job, { asWritten: true });
+    const [first] = planStrokes(phrase, job.policy).strokes.filter(
+      ({ stroke }) => stroke === 'down' || stroke === 'up',
+    );
+    const start = first?.stroke === 'down' ? 'up' : 'down';
+    return {
+      text: job.text,
+      problems: checkPhrase(phrase, job, path),
+      places: placesOf(path),
+      workMs: path.costMs,
+      strokes: strokesOf(phrase, job.policy),
+      reversed: strokesOf(phrase, job.policy, start),
+      cheapest: strokesOf(phrase, 'cheapest'),
+      difficulty: difficultyOf(phrase, { ...job, known: new Set(job.known), path }),
+      cautions: cautionsOf(phrase, { ...job, path }),
+      news: newTechniques(phrase, new Set(job.known), job),
+    };
+  },
+
+  /** The text with the strokes of a plan written in. */
+  writeStrokes(job: HandJob, policy: PickingPolicy, start?: 'down' | 'up'): string {
+    return rewriteEvents(job.text, strokeMarks(planStrokes(readJob(job), policy, start ? { start } : {})));
+  },
+
+  /** The text with the fingers of the cheapest way written in. */
+  writeFingers(job: HandJob): string {
+    const changes = new Map<EventItem, EventItem>();
+    for (const { item, grip } of bestPath(readJob(job), job, { asWritten: true }).steps) {
+      const notes = item.notes.map((note, at) => {
+        const finger = fingerText(grip.notes[at]?.finger ?? null);
+        return finger === undefined ? note : { ...note, finger };
+      });
+      if (notes.some(({ finger }, at) => finger !== item.notes[at]?.finger)) changes.set(item, { ...item, notes });
+    }
+    return rewriteEvents(job.text, changes);
+  },
+
+  /** The cheapest places for the same pitches, open strings kept. */
+  cheapestPlaces(job: HandJob): WayReport {
+    const phrase = readJob(job);
+    const before = bestPath(phrase, job, { asWritten: true });
+    const path = bestPath(phrase, job, { keepOpen: true });
+    const places = placesOnPath(path);
+    const saved = Math.round(before.costMs - path.costMs);
+    return written(
+      job,
+      phrase,
+      withPlaces(phrase, (item) => places.get(item)),
+      `saves the hand ${saved} ms of work`,
+    );
+  },
+
+  /** The same pitches with the hand in one place. */
+  boxPlaces(job: HandJob): WayReport {
+    const phrase = readJob(job);
+    const box = oneBox(phrase, job, { keepOpen: true });
+    if (!box) return { text: job.text, says: 'nothing is fretted' };
+    const outside = box.outside.length === 0 ? '' : `, ${box.outside.length} notes lie outside and stay`;
+    return written(job, phrase, box.phrase, `the hand stays at fret ${box.position}${outside}`);
+  },
+
+  /** The same pitches so many strings toward the thinnest. */
+  overStrings(job: HandJob, strings: number): WayReport {
+    const phrase = readJob(job);
+    const moved = moveTo(phrase, job, { strings });
+    const side = strings > 0 ? 'thinner' : 'thicker';
+    const lost = moved.lost.map(({ why }) => why);
+    const kept = lost.length === 0 ? 'all of it' : `all but ${lost.length}: ${[...new Set(lost)].join(' ')}`;
+    return written(job, phrase, moved.phrase, `one string ${side}, ${kept}`);
+  },
+
+  /** A variant as text, with what is different in it. */
+  variant(
+    job: HandJob,
+    kind: VariantKind,
+    options: { readonly toKey?: Key; readonly fewerFrets?: number },
+  ): { readonly text: string; readonly changes: readonly string[] } {
+    const { key, ...guitar } = job;
+    const made = makeVariant(readJob(job), kind, { ...guitar, ...(key && { key }), ...options });
+    return { text: writeShorthand(made.phrase, { strings: 'letters' }), changes: made.changes };
+  },
+};
+
+/** Rewrites only the events that moved, so that comments and lines stay. */
+function written(job: HandJob, before: Phrase, after: Phrase, says: string): WayReport {
+  const [old, now] = [eventsOf(before), eventsOf(after)];
+  const changes = new Map<EventItem, EventItem>();
+  old.forEach(({ item }, at) => {
+    const moved = now[at]?.item;
+    if (moved && moved !== item) changes.set(item, moved);
+  });
+  return { text: rewriteEvents(job.text, changes), says };
+}
+
+function strokesOf(phrase: Phrase, policy: PickingPolicy, start?: 'down' | 'up'): StrokeReport {
+  const plan = planStrokes(phrase, policy, start ? { start } : {});
+  const { outside, inside, with: along, against } = crossings(plan.strokes);
+  const signs = plan.strokes.map(({ span, stroke }) => ({ span, stroke }));
+  return { signs, outside, inside, with: along, against, cost: plan.cost };
+}
+
+/** Others are worth a word when they cost little more, milliseconds. Our choice. */
+const WORTH_SAYING_MS = 40;
+
+function placesOf({ steps }: Path): readonly HandPlace[] {
+  return steps.map(({ item, grip, others }, index) => {
+    const fingers = [...grip.notes]
+      .sort((a, b) => b.string - a.string)
+      .flatMap(({ finger }) => (finger === null ? [] : [finger]));
+    const near = others.filter(({ moreMs }) => moreMs <= WORTH_SAYING_MS);
+    const next = steps[index + 1];
+    const fret = next?.item.notes[0]?.fret;
+    const moves = next && next.grip.position !== grip.position && fret ? `the hand goes on to fret ${fret}` : '';
+    const stays = next && next.grip.position === grip.position && fret ? `fret ${fret} comes next without moving` : '';
+    return { span: item.span, position: grip.position, fingers, others: near, because: moves || stays };
+  });
+}
+
+function fingerText(finger: FrettingFinger): Finger | undefined {
+  if (finger === null) return undefined;
+  const texts = { 1: '1', 2: '2', 3: '3', 4: '4', T: 'T' } as const;
+  return texts[finger];
+}
+
+/** What the page can ask of this worker. */
+export type Hands = typeof hands;
+
+expose(hands);

@@ -2,10 +2,13 @@ import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
 import { formFigures } from './form.ts';
+import { handFigures } from './hands.ts';
 import { hearingFigures } from './hearing.ts';
+import { lickFigures } from './licks.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { readingFigures } from './reading.ts';
+import { slipFigures } from './slips.ts';
 import { soundFigures } from './sound.ts';
 import { typingFigures } from './typing.ts';
 
@@ -17,7 +20,10 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Sound', soundFigures],
   ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],
+  ['Slips', slipFigures],
+  ['Hands', handFigures],
   ['Server', ledgerFigures],
+  ['Licks', lickFigures],
 ];
 const only = process.argv[2]?.toLowerCase();
 const lines = [

@@ -4,6 +4,7 @@ import { chordTones } from '@jam-ledger/core/harmony';
 import { eventsOf, playOut, readShorthand, rewriteEvents, type EventItem } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey, TUNINGS, type Key } from '@jam-ledger/core/pitch';
 import { CORRECT_PHRASES } from '../packages/core/test/phrases.ts';
+import { ratio, type Figure } from './measure.ts';
 
 /** Slips injected into each phrase; each run is the same. */
 const SLIPS_A_PHRASE = 40;
@@ -19,11 +20,11 @@ function randomFrom(seed: number): () => number {
   return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
 }
 
-const slipKinds = ['swapped', 'neighbour', 'octave', 'elsewhere'] as const;
+const SLIP_KINDS = ['swapped', 'neighbour', 'octave', 'elsewhere'] as const;
 
 function slip(
   { string, fret }: { string: number; fret: number },
-  kind: (typeof slipKinds)[number],
+  kind: (typeof SLIP_KINDS)[number],
   random: () => number,
 ) {
   const sign = random() < 0.5 ? -1 : 1;
@@ -45,9 +46,7 @@ function slip(
 function matters(
   events: readonly EventItem[],
   index: number,
-  to: { string: number; fret: number },
-  key: Key,
-  chord: string | null,
+  { to, key, chord }: { to: { string: number; fret: number }; key: Key; chord: string | null },
 ): boolean {
   const chroma = ((guitar.tuning.openMidis[to.string - 1] ?? 0) + to.fret) % 12;
   const tonic = (((key.fifths * 7) % 12) + 12) % 12;
@@ -61,46 +60,71 @@ function matters(
   return to.fret > 0 && near.length === 2 && near.every((fret) => Math.abs(fret - to.fret) >= FAR_FRETS);
 }
 
-/** Injects slips and counts what the checks flag. `from` and `step` choose every so many phrases. */
-export function measureSlips(from = 0, step = 1) {
+/** Injects slips into the correct phrases and counts what the checks flag, and how often they are wrong. */
+function measureSlips() {
   const random = randomFrom(20_160);
-  let [events, alarms, mattering, flagged, mended] = [0, 0, 0, 0, 0];
-  const missed: string[] = [];
-  const falsely: string[] = [];
-  for (const [place, { key: keyText, text }] of CORRECT_PHRASES.entries()) {
-    if (place % step !== from % step) continue;
+  const count = { events: 0, alarms: 0, mattering: 0, flagged: 0, mended: 0 };
+  for (const { key: keyText, text } of CORRECT_PHRASES) {
     const key = readKey(keyText) ?? OPEN_KEY;
     const { phrase } = readShorthand(text);
     const options = { ...guitar, text, bpm: 90, key };
-    const found = checkPhrase(phrase, options);
     const items = eventsOf(phrase).map(({ item }) => item);
-    events += items.length;
-    alarms += found.length;
-    falsely.push(...found.map(({ message, span }) => `${keyText}: ${text.slice(span.from, span.to)} ${message}`));
+    count.events += items.length;
+    count.alarms += checkPhrase(phrase, options).length;
     const chords = new Map(playOut(phrase, guitar).map(({ span, chord }) => [span, chord]));
     for (let time = 0; time < SLIPS_A_PHRASE; time += 1) {
       const index = Math.floor(random() * items.length);
       const item = items[index];
       const [note] = item?.notes ?? [];
-      const kind = slipKinds[Math.floor(random() * slipKinds.length)] ?? 'swapped';
+      const kind = SLIP_KINDS[Math.floor(random() * SLIP_KINDS.length)] ?? 'swapped';
       if (!item || !note || note.fret === null || item.link !== undefined || items[index + 1]?.link !== undefined)
         continue;
       const to = slip({ string: note.string, fret: note.fret }, kind, random);
       if (!to || (note.moves && to.fret === 0)) continue;
-      if (!matters(items, index, to, key, chords.get(item.span) ?? null)) continue;
-      mattering += 1;
+      if (!matters(items, index, { to, key, chord: chords.get(item.span) ?? null })) continue;
+      count.mattering += 1;
       const wrong = rewriteEvents(text, new Map([[item, { ...item, notes: [{ ...note, ...to }] }]]));
       const slipped = readShorthand(wrong);
       const seen = [...slipped.problems, ...checkPhrase(slipped.phrase, { ...options, text: wrong })];
-      const here = seen.filter(({ span }) => span.from <= item.span.from + 3 && span.to >= item.span.from);
-      if (here.length > 0) flagged += 1;
-      else
-        missed.push(
-          `${keyText} ${kind}: ${text.slice(item.span.from, item.span.to)} → ${to.fret}@${to.string} in ${wrong}`,
-        );
+      const here = seen.filter(({ span }) => span.from <= item.span.from && span.to > item.span.from);
+      if (here.length > 0) count.flagged += 1;
       if (here.some(({ fix }) => fix && wrong.slice(0, fix.span.from) + fix.text + wrong.slice(fix.span.to) === text))
-        mended += 1;
+        count.mended += 1;
     }
   }
-  return { events, alarms, mattering, flagged, mended, missed, falsely };
+  return count;
+}
+
+/** How surely slips are told. The yardstick: flagging every note at random as often as the checks do. */
+export function slipFigures(): Promise<readonly Figure[]> {
+  const { events, alarms, mattering, flagged, mended } = measureSlips();
+  const share = (flagged / mattering) * 100;
+  const falsely = (alarms / events) * 100;
+  const yardstick = `a note flagged at random, ${falsely.toFixed(1)} %`;
+  return Promise.resolve([
+    {
+      what: `Slips that change key or playability and are flagged (${mattering} of them, in ${CORRECT_PHRASES.length} phrases)`,
+      measured: `${share.toFixed(1)} %`,
+      target: 'at least 90 %',
+      met: share >= 90,
+      yardstick,
+      ratio: ratio(share, Math.max(falsely, 0.1)),
+    },
+    {
+      what: `False alarms of all checks on ${events} correct events`,
+      measured: `${falsely.toFixed(2)} in 100`,
+      target: 'under 2 in 100',
+      met: falsely < 2,
+      yardstick: 'the target, 2 in 100',
+      ratio: ratio(falsely, 2),
+    },
+    {
+      what: 'Slips whose mend gives back exactly what was meant',
+      measured: `${((mended / mattering) * 100).toFixed(1)} %`,
+      target: '',
+      met: null,
+      yardstick: `flagged, ${share.toFixed(1)} %`,
+      ratio: ratio(mended, flagged),
+    },
+  ]);
 }

@@ -12,8 +12,10 @@ const TEACHER = [
   ['/desk', 'Desk'],
   ['/requests', 'Requests'],
   ['/songs', 'Songs'],
+  ['/licks', 'Licks'],
   ['/lesson', 'Lesson'],
   ['/ledger', 'Ledger'],
+  ['/students', 'Students'],
 ] as const;
 const STUDENT = [
   ['/practice', 'Practice'],
@@ -45,7 +47,12 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
     await page.goto('/songs');
     await page.getByRole('link', { name: /Slow Tide/ }).click();
     await page.locator('[data-ready="true"] svg').first().waitFor();
+    await page.getByRole('region', { name: 'How hard' }).waitFor();
     await page.getByRole('button', { name: 'Set up' }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.goto('/students');
+    await page.getByRole('button', { name: /Change guitar and hand of Pia/ }).click();
+    await page.getByRole('form', { name: /Guitar and hand of Pia/ }).waitFor();
     expect(await faults(page)).toEqual([]);
   });
 

@@ -111,6 +111,8 @@ describe('likely slips', () => {
       '/8 7D 9D 7G 9D 8B 10B 7e 10e',
     );
   });
+  test('blue notes over a major key are no slips where they are several', () =>
+    expect(found('/8 5G 7G 7G 5B 8B', 'slip', { key: readKey('A') })).toEqual([]));
   test('correct phrases read without a problem', () => {
     for (const { text } of CORRECT_PHRASES)
       expect({ text, problems: readShorthand(text).problems }).toEqual({ text, problems: [] });

@@ -25,7 +25,7 @@ const nameOf = (finger: string | number | null): string => NAMES[String(finger)]
 
 const here = computed(() => {
   const at = props.caret?.to;
-  return at === undefined ? undefined : props.places.findLast(({ span }) => span.from <= at);
+  return at === undefined ? undefined : (props.places.findLast(({ span }) => span.from <= at) ?? props.places[0]);
 });
 
 /** `Third finger, the hand at fret 5`, and why. */

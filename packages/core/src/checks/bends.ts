@@ -13,7 +13,7 @@ export function bendProblems({ phrase, options }: Checked): readonly HandProblem
   const events = eventsOf(phrase).map(({ item }) => item);
   return events.flatMap((item, index) => [
     ...partnerProblems(item, events[index + 1], options),
-    ...sizeProblems(item, events.slice(index + 1), options),
+    ...sizeProblems(events, index, options),
     ...armProblems(item, options),
   ]);
 }
@@ -85,10 +85,13 @@ function sayBend(steps: number): string {
 
 /** For a bend without a size: the next plain note of a pitch that a bend can reach. */
 function sizeProblems(
-  item: EventItem,
-  later: readonly EventItem[],
+  events: readonly EventItem[],
+  index: number,
   options: Checked['options'],
 ): readonly HandProblem[] {
+  const item = events[index];
+  if (!item?.notes.some(({ moves }) => moves?.some(({ unsized }) => unsized))) return [];
+  const later = events.slice(index + 1);
   return item.notes.flatMap((note, at): readonly HandProblem[] => {
     if (note.fret === null || !note.moves?.some(({ unsized }) => unsized)) return [];
     const own = pitchAt(options, note.string, note.fret);

@@ -2,7 +2,7 @@ import { sayNote, mmBetween, movedEvent, pitchAt, topFret, type Guitar } from '.
 import { chordTones } from '../harmony/index.ts';
 import { unroll, type EventItem, type Phrase } from '../notation/index.ts';
 import type { Key } from '../pitch/index.ts';
-import { betterKey, scaleOfKey } from './keys.ts';
+import { betterKey, scaleOfKey, withBlueNotes } from './keys.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** A note that was likely said or typed wrongly, and what was likely meant. */
@@ -52,6 +52,7 @@ interface Sung {
 export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): readonly Slip[] {
   const line = lineOf(phrase, guitar);
   const trusted = key && !betterKey(phrase, key, guitar) ? scaleOfKey(key) : undefined;
+  const blue = new Set(key && [...withBlueNotes(key)].filter((chroma) => !trusted?.has(chroma)));
   const counts = new Map<number, number>();
   for (const { midi } of line) counts.set(midi % 12, (counts.get(midi % 12) ?? 0) + 1);
   return line.flatMap((note, index): readonly Slip[] => {
@@ -59,6 +60,7 @@ export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): r
     const context: Context = {
       guitar,
       scale: trusted,
+      blue,
       counts,
       before: line.slice(Math.max(0, index - NEIGHBOURS), index),
       after: line.slice(index + 1, index + 1 + NEIGHBOURS),
@@ -116,6 +118,8 @@ function lineOf(phrase: Phrase, guitar: Guitar): readonly Sung[] {
 interface Context {
   readonly guitar: Guitar;
   readonly scale: ReadonlySet<number> | undefined;
+  /** The blue notes of the key that its scale has not. */
+  readonly blue: ReadonlySet<number>;
   readonly counts: ReadonlyMap<number, number>;
   readonly before: readonly Sung[];
   readonly after: readonly Sung[];
@@ -128,15 +132,17 @@ function strangenessOf(note: Pick<Sung, 'string' | 'fret' | 'midi'>, context: Co
 }
 
 function keyStrangeness({ midi, string }: Pick<Sung, 'string' | 'midi'>, context: Context, own: 0 | 1): number {
-  const { scale, chord, counts, before, after } = context;
+  const { scale, blue, chord, counts, before, after } = context;
   const chroma = midi % 12;
   if (!scale || scale.has(chroma) || chord?.has(chroma)) return 0;
   const recurs = (counts.get(chroma) ?? 0) > own;
+  // One blue note may be a slip; where others stand beside it, it is the blues.
+  const isBlues = blue.has(chroma) && [...blue].some((other) => other !== chroma && (counts.get(other) ?? 0) > 0);
   // A step on along one string, up or down the scale of frets, is how chromatic notes are passed through.
   const steps = [before.at(-1), after[0]].some(
     (one) => one && one.string === string && Math.abs(one.midi - midi) === 1,
   );
-  return recurs || steps ? STRANGE.outOfKeyExcused : STRANGE.outOfKey;
+  return recurs || steps || isBlues ? STRANGE.outOfKeyExcused : STRANGE.outOfKey;
 }
 
 /** How far the hand goes out of its way, millimetres: there and back against straight on. Open strings need no hand. */

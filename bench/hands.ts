@@ -1,0 +1,33 @@
+import { checkPhrase } from '@jam-ledger/core/checks';
+import { bestPath, usualGuitar } from '@jam-ledger/core/fretboard';
+import { readShorthand } from '@jam-ledger/core/notation';
+import { readKey, TUNINGS } from '@jam-ledger/core/pitch';
+import { ms, ratio, time, type Figure } from './measure.ts';
+
+const guitar = usualGuitar(TUNINGS.standard);
+const BAR = '/16 5Dh7 5G 7G 5B 7B 5e 8e 10Bb1 8e 5e 7Gb1r 5G 7D 5D 7A | ';
+
+/** How long the way of the hand takes; the yardstick is a quarter of the phrase, since it should be linear. */
+export async function handFigures(): Promise<readonly Figure[]> {
+  const [short, long] = [BAR.repeat(8), BAR.repeat(32)];
+  const read = (text: string) => readShorthand(text).phrase;
+  const [few, many] = [read(short), read(long)];
+  const asWritten = (phrase: typeof few) => time(() => bestPath(phrase, guitar, { asWritten: true }), 20);
+  const anywhere = (phrase: typeof few) => time(() => bestPath(phrase, guitar), 5);
+  const key = readKey('A minor');
+  const checks = (text: string, phrase: typeof few) =>
+    time(() => checkPhrase(phrase, { ...guitar, text, bpm: 90, key }), 20);
+  const pairs = [
+    ['Fingers of 32 bars of 16ths as written, median', await asWritten(few), await asWritten(many)],
+    ['Cheapest places and fingers of the same, median', await anywhere(few), await anywhere(many)],
+    ['All checks of the same, median', await checks(short, few), await checks(long, many)],
+  ] as const;
+  return pairs.map(([what, quarter, whole]) => ({
+    what,
+    measured: ms(whole.median),
+    target: '',
+    met: null,
+    yardstick: `8 bars, ${ms(quarter.median)}`,
+    ratio: ratio(whole.median, quarter.median),
+  }));
+}

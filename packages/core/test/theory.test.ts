@@ -1,0 +1,116 @@
+import { createRequire } from 'node:module';
+import { describe, expect, test } from '@jest/globals';
+import { chordTones, degreesOf, nameChord } from '../src/harmony/index.ts';
+import { placesOf, usualGuitar, moveTo } from '../src/fretboard/index.ts';
+import { perform, readShorthand, writeShorthand } from '../src/notation/index.ts';
+import { fretDistanceMm, TUNINGS } from '../src/pitch/index.ts';
+
+/** What of the reference is used: teoria, a music theory package that the product does not use. It ships without types. */
+interface Teoria {
+  chord(name: string): { notes(): readonly { chroma(): number }[] };
+  scale(tonic: string, name: string): { notes(): readonly { chroma(): number }[] };
+  interval(from: unknown, to: unknown): { semitones(): number };
+  note(name: string): unknown;
+}
+const teoria = createRequire(import.meta.url)('teoria') as Teoria;
+const chromas = (notes: readonly { chroma(): number }[]) => new Set(notes.map((note) => note.chroma()));
+const sorted = (set: Iterable<number>) => [...set].toSorted((a, b) => a - b);
+
+describe('chords against the package teoria 2.5', () => {
+  const QUALITIES = ['', 'm', '7', 'maj7', 'm7', 'm7b5', 'dim7', 'sus4', '6', 'm6', '9', '7#9', '7b9', 'add9', 'aug'];
+  const ROOTS = ['C', 'F#', 'Bb', 'E', 'Ab'];
+  const all = QUALITIES.flatMap((quality) => ROOTS.map((root) => `${root}${quality}`));
+  test.each(all)('%s has the same notes', (symbol) => {
+    const tones = chordTones(symbol);
+    const ours = [...(tones?.degrees.keys() ?? [])].map((above) => ((tones?.root ?? 0) + above) % 12);
+    expect(sorted(ours)).toEqual(sorted(chromas(teoria.chord(symbol).notes())));
+  });
+
+  test.each(['C', 'Am', 'G7', 'F#m7', 'Bbmaj7', 'Dsus4'])('the notes of %s are named so', (symbol) => {
+    const midis = [...chromas(teoria.chord(symbol).notes())].map((chroma, index) => 48 + chroma + (index > 0 ? 12 : 0));
+    const names = nameChord(midis).map((name) => name.symbol.replaceAll('♯', '#').replaceAll('♭', 'b'));
+    const same = names.some((name) => {
+      const tones = chordTones(name);
+      const ours = [...(tones?.degrees.keys() ?? [])].map((above) => ((tones?.root ?? 0) + above) % 12);
+      return sorted(ours).join() === sorted(new Set(midis.map((midi) => midi % 12))).join();
+    });
+    expect(same).toBe(true);
+  });
+});
+
+describe('intervals against the same', () => {
+  const setup = { tuning: TUNINGS.standard, capo: 0 };
+  test.each([
+    ['A4', '5e', '1'],
+    ['C5', '8e', 'b3'],
+    ['C#5', '9e', '3'],
+    ['D5', '10e', '4'],
+    ['E5', '12e', '5'],
+    ['G5', '15e', 'b7'],
+    ['G#5', '16e', '7'],
+  ])('%s over A is what its fret says', (name, fret, degree) => {
+    const semitones = teoria.interval(teoria.note('A4'), teoria.note(name)).semitones();
+    const [note] = degreesOf(readShorthand(`:A7 ${fret}`).phrase, setup);
+    expect(note?.degree).toBe(degree);
+    expect((note?.midi ?? 0) - 69).toBe(semitones);
+  });
+});
+
+describe('scale formulas against the same', () => {
+  test.each([
+    ['dorian', 'D', [2, 4, 5, 7, 9, 11, 0]],
+    ['mixolydian', 'F#', [6, 8, 10, 11, 1, 3, 4]],
+    ['lydian', 'E', [4, 6, 8, 10, 11, 1, 3]],
+    ['majorpentatonic', 'G', [7, 9, 11, 2, 4]],
+    ['minorpentatonic', 'A', [9, 0, 2, 4, 7]],
+  ])('%s of %s', (name, tonic, ours) =>
+    expect(sorted(chromas(teoria.scale(tonic, name).notes()))).toEqual(sorted(ours)),
+  );
+});
+
+describe('facts of the trade', () => {
+  const guitar = usualGuitar(TUNINGS.standard);
+  // Source: common practice.
+  test('a step-and-a-half bend at 14 sounds as fret 17', () => {
+    const setup = { tuning: TUNINGS.standard, capo: 0, bpm: 90 };
+    const [bent] = perform(readShorthand('/1 14Bb1.5').phrase, setup);
+    const [plain] = perform(readShorthand('/1 17B').phrase, setup);
+    const cents = bent?.contour.at(-1)?.cents ?? 0;
+    expect((bent?.midi ?? 0) + cents / 100).toBe(plain?.midi);
+  });
+
+  // Source: common practice.
+  test.each([
+    ['e', 'B', 5],
+    ['B', 'G', 4],
+    ['G', 'D', 5],
+    ['D', 'A', 5],
+    ['A', 'E', 5],
+  ])('the same pitches from %s on %s are %d frets up', (from, to, frets) => {
+    const moved = moveTo(readShorthand(`7${from} 9${from}`).phrase, guitar, { strings: -1 });
+    expect(writeShorthand(moved.phrase, { strings: 'letters' })).toBe(`${7 + frets}${to} ${9 + frets}${to}`);
+  });
+
+  // Source: a table of fret positions for a 25.5 inch (647.7 mm) scale as builders use it, from memory; nut to fret, mm.
+  test.each([
+    [1, 36.35],
+    [5, 162.46],
+    [7, 215.41],
+    [12, 323.85],
+    [19, 431.56],
+    [24, 485.78],
+  ])('fret %d lies %d mm from the nut', (fret, mm) => expect(fretDistanceMm(647.7, 0, fret)).toBeCloseTo(mm, 1));
+
+  // Source: common practice.
+  test('E is at B 17, high e 12, D 14 an octave below; G at G 12 and high e 15', () => {
+    expect(placesOf(76, guitar)).toEqual(
+      expect.arrayContaining([
+        { string: 2, fret: 17 },
+        { string: 1, fret: 12 },
+      ]),
+    );
+    expect(placesOf(64, guitar)).toContainEqual({ string: 4, fret: 14 });
+    expect(placesOf(67, guitar)).toContainEqual({ string: 3, fret: 12 });
+    expect(placesOf(79, guitar)).toContainEqual({ string: 1, fret: 15 });
+  });
+});

@@ -89,6 +89,23 @@ describe('where, with which strokes, and how hard', () => {
     await reads('/8 5G 7G 8G');
   });
 
+  test('the cheapest places, with a string avoided and what is selected left alone', async () => {
+    await type('/8 5e 17B 5e');
+    const places = part('Fingers and places');
+    await places.getByRole('button', { name: 'Cheapest places' }).click();
+    await page.getByText(/Saves the hand \d+ ms of work/).waitFor();
+    const text = await editor().innerText();
+    expect(text).not.toContain('17B');
+    await type('/8 5e 8e 5e');
+    await places.getByRole('combobox', { name: 'String to avoid' }).click();
+    await page.getByRole('option', { name: 'not the high e' }).click();
+    await places.getByRole('button', { name: 'Cheapest places' }).click();
+    await page.getByText(/Costs the hand|Saves the hand|Nothing moves/).waitFor();
+    await page.locator('.cm-content').filter({ hasNotText: 'e' }).waitFor();
+    await editor().press('Control+a');
+    await places.getByText('What is selected stays where it is.').waitFor();
+  });
+
   test('a string over, with the B string right, and what cannot be kept', async () => {
     await type('/8 8B 5e 7G');
     await part('Fingers and places').getByRole('button', { name: 'A string thicker' }).click();

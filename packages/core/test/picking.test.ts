@@ -43,6 +43,10 @@ describe('strokes by policy', () => {
     expect(signs('5Gu 7G', 'as given')).toBe('u?');
     expect(signs('5Gu 7G 5B', 'alternate from down')).toBe('udu');
   });
+  test('rakes and rolled chords are brushed down, whatever the plan', () => {
+    expect(signs('5G 7Gk 5B', 'alternate from down')).toBe('ddu');
+    expect(signs('5G 5A7D7Go', 'cheapest').endsWith('d')).toBe(true);
+  });
   test('hybrid plucks the far string of a split pair', () => {
     const [pair] = plan('5A7G', 'hybrid').strokes;
     expect(pair).toMatchObject({ stroke: 'down', strings: [5], plucked: [3] });

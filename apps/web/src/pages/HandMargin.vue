@@ -12,7 +12,7 @@ import HardNote from '../parts/HardNote.vue';
 import StrokeNote from '../parts/StrokeNote.vue';
 import WaysNote from '../parts/WaysNote.vue';
 import { useNotices, useSong } from '../stores/index.ts';
-import type { HandReport, WayReport } from '../workers/hands.worker.ts';
+import type { HandReport, PlaceWishes, WayReport } from '../workers/hands.worker.ts';
 
 const policy = defineModel<PickingPolicy>('policy', { required: true });
 const inBox = defineModel<boolean>('inBox', { required: true });
@@ -39,7 +39,8 @@ const here = () =>
     boxed: boxed.value,
     inBox: inBox.value,
     onWriteFingers: writeFingers,
-    onCheapest: () => take(handsWorker().cheapestPlaces(jobOf(props.now()))),
+    strings: props.now().tuning.openMidis.length,
+    onCheapest: (wishes: PlaceWishes) => take(handsWorker().cheapestPlaces(jobOf(props.now()), wishes)),
     onOver: (strings: 1 | -1) => take(handsWorker().overStrings(jobOf(props.now()), strings)),
     onTakeBox: takeBox,
     onToggleBox: () => (inBox.value = !inBox.value),
@@ -67,10 +68,9 @@ async function write(made: Promise<string>, otherwise: string): Promise<void> {
 async function take(made: Promise<WayReport>): Promise<void> {
   await notices.tell(async () => {
     const { text, says } = await made;
-    if (text !== props.now().text) props.replace(text);
-    notices.say(
-      text === props.now().text ? `Nothing moves: ${says}.` : `${says.charAt(0).toUpperCase()}${says.slice(1)}.`,
-    );
+    const moves = text !== props.now().text;
+    if (moves) props.replace(text);
+    notices.say(moves ? `${says.charAt(0).toUpperCase()}${says.slice(1)}.` : `Nothing moves: ${says}.`);
   });
 }
 

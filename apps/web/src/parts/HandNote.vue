@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { sayString } from '@jam-ledger/core/fretboard';
 import type { Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
-import { computed } from 'vue';
-import type { HandPlace, WayReport } from '../workers/hands.worker.ts';
+import Select from 'primevue/select';
+import { computed, ref } from 'vue';
+import type { HandPlace, PlaceWishes, WayReport } from '../workers/hands.worker.ts';
 
 const props = defineProps<{
   places: readonly HandPlace[];
@@ -11,14 +13,37 @@ const props = defineProps<{
   /** The same pitches in one box, where that is how this student plays; else null. */
   boxed: WayReport | null;
   inBox: boolean;
+  /** How many strings there are. */
+  strings: number;
 }>();
 const emit = defineEmits<{
   writeFingers: [];
-  cheapest: [];
+  cheapest: [wishes: PlaceWishes];
   over: [strings: 1 | -1];
   takeBox: [];
   toggleBox: [];
 }>();
+
+const keepOpen = ref(true);
+/** 0 for none; a list cannot show null. */
+const avoid = ref(0);
+const avoidable = computed(() => [
+  { id: 0, label: 'any string' },
+  ...Array.from({ length: props.strings }, (_, index) => ({
+    id: index + 1,
+    label: `not ${sayString(index + 1, props.strings)}`,
+  })),
+]);
+const selected = computed(() => {
+  const { from, to } = props.caret ?? { from: 0, to: 0 };
+  // A plain object, since it goes to a worker.
+  return to > from ? { from, to } : null;
+});
+const wishes = computed((): PlaceWishes => ({
+  keepOpen: keepOpen.value,
+  avoid: avoid.value === 0 ? null : avoid.value,
+  keep: selected.value,
+}));
 
 const NAMES: Readonly<Record<string, string>> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth', T: 'thumb' };
 const nameOf = (finger: string | number | null): string => NAMES[String(finger)] ?? '';
@@ -59,12 +84,24 @@ const others = computed(() =>
     </p>
     <div class="buttons">
       <Button size="small" text label="Write the fingers in" @click="emit('writeFingers')" />
-      <Button size="small" text label="Cheapest places" @click="emit('cheapest')" />
+      <Button size="small" text label="Cheapest places" @click="emit('cheapest', wishes)" />
       <Button size="small" text label="A string thinner" @click="emit('over', 1)" />
       <Button size="small" text label="A string thicker" @click="emit('over', -1)" />
     </div>
+    <div class="wishes">
+      <label><input v-model="keepOpen" type="checkbox" /> open stays open</label>
+      <Select
+        v-model="avoid"
+        size="small"
+        :options="avoidable"
+        option-label="label"
+        option-value="id"
+        aria-label="String to avoid"
+      />
+    </div>
     <p class="soft">{{ Math.round(workMs) }} ms of work for the hand as written.</p>
     <p class="here">{{ says }}</p>
+    <p v-if="selected" class="soft">What is selected stays where it is.</p>
     <p v-if="others.length > 0" class="soft">Or {{ others.join('; ') }}.</p>
   </section>
 </template>
@@ -79,6 +116,16 @@ const others = computed(() =>
   display: flex;
   flex-wrap: wrap;
   margin-left: -0.5rem;
+}
+.wishes {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem 0.6rem;
+  margin-bottom: 0.3rem;
+}
+.wishes input {
+  accent-color: var(--cool);
 }
 .here {
   margin-top: 0.2rem;

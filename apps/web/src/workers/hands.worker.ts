@@ -61,6 +61,15 @@ export interface StrokeReport {
   readonly cost: number;
 }
 
+/** What to leave as it is while places are looked for. */
+export interface PlaceWishes {
+  readonly keepOpen: boolean;
+  /** A string to stay away from. */
+  readonly avoid: number | null;
+  /** The notes selected in the text. */
+  readonly keep: Span | null;
+}
+
 /** What a way over the neck would be: its text, and a sentence. */
 export interface WayReport {
   readonly text: string;
@@ -82,8 +91,12 @@ export interface HandReport {
   readonly news: readonly NewTechnique[];
 }
 
+/** Longest phrase that is reckoned, items at its top; a paste of a book waits for nothing. Our choice. */
+const MOST_ITEMS = 2000;
+
 function readJob({ text, tuning, meter }: HandJob): Phrase {
-  return readShorthand(text, { tuning, meter }).phrase;
+  const { phrase } = readShorthand(text, { tuning, meter });
+  return { ...phrase, items: phrase.items.slice(0, MOST_ITEMS) };
 }
 
 const hands = {
@@ -126,18 +139,19 @@ const hands = {
     return rewriteEvents(job.text, changes);
   },
 
-  /** The cheapest places for the same pitches, open strings kept. */
-  cheapestPlaces(job: HandJob): WayReport {
+  /** The cheapest places for the same pitches, some of them left as they are. */
+  cheapestPlaces(job: HandJob, { keepOpen, avoid, keep }: PlaceWishes): WayReport {
     const phrase = readJob(job);
     const before = bestPath(phrase, job, { asWritten: true });
-    const path = bestPath(phrase, job, { keepOpen: true });
+    const isKept = (span: Span) => keep !== null && span.from < keep.to && span.to > keep.from;
+    const path = bestPath(phrase, job, { keepOpen, avoid: avoid === null ? [] : [avoid], keep: isKept });
     const places = placesOnPath(path);
     const saved = Math.round(before.costMs - path.costMs);
     return written(
       job,
       phrase,
       withPlaces(phrase, (item) => places.get(item)),
-      `saves the hand ${saved} ms of work`,
+      saved >= 0 ? `saves the hand ${saved} ms of work` : `costs the hand ${-saved} ms more`,
     );
   },
 

@@ -132,14 +132,18 @@ function resized(item: EventItem, at: number, steps: number): ReadonlyMap<EventI
   return new Map([[item, { ...item, notes }]]);
 }
 
-function armProblems(item: EventItem, { tremoloArm }: Checked['options']): readonly HandProblem[] {
+function armProblems(item: EventItem, { tremoloArm, text }: Checked['options']): readonly HandProblem[] {
   if (tremoloArm !== false || item.notes.every(({ dip }) => dip === undefined)) return [];
+  const notes = item.notes.map(({ dip, ...note }) =>
+    dip === undefined || note.fret === 0 ? note : { ...note, vibrato: 'wide' as const },
+  );
   return [
     {
       code: 'no-tremolo-arm',
       severity: 'warning',
       span: item.span,
-      message: 'This guitar has no tremolo arm; a slow release or a wide vibrato comes nearest to the dip.',
+      message: 'This guitar has no tremolo arm; a wide vibrato comes nearest to the dip.',
+      fix: fixOf('Make it a wide vibrato', text, new Map([[item, { ...item, notes }]])),
     },
   ];
 }
@@ -154,7 +158,7 @@ export function unheardTargets({ phrase, options }: Checked): readonly HandProbl
         code: 'bend-beyond-neck',
         severity: 'hint',
         span: item.span,
-        message: `The target of this bend lies above fret ${options.frets}; it cannot be checked by playing that fret first.`,
+        message: `The target of this bend lies above fret ${options.frets}; it cannot be checked by playing that fret first, only an octave lower.`,
       },
     ];
   });

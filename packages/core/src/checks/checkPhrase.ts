@@ -50,7 +50,7 @@ function keyProblems({ phrase, options }: Checked): readonly HandProblem[] {
       code: 'key-doubt',
       severity: 'hint',
       span,
-      message: `Only ${percent(better.statedInside)} of this lies in the stated key; ${percent(better.inside)} in ${nameOf(better.fifths, false)} major or ${nameOf(better.fifths, true)} minor.`,
+      message: `Only ${percent(better.statedInside)} of this lies in the stated key; ${percent(better.inside)} in ${nameOf(better.fifths, false)} major or ${nameOf(better.fifths, true)} minor. The key stands in the set-up.`,
     },
   ];
 }

@@ -1,6 +1,7 @@
 import {
   sayNote,
   beyondReachMm,
+  gripsFor,
   mmBetween,
   movedEvent,
   moveTo,
@@ -64,19 +65,44 @@ export function gripProblems({ options }: Checked, path: Path): readonly HandPro
           severity: 'warning',
           span: item.span,
           message: `Finger ${twice} would have to press two frets at once.`,
+          fix: fixOf('Leave the fingers open', options.text, new Map([[item, withoutFingers(item)]])),
         },
       ];
-    if (grip.impossible)
+    if (grip.impossible) {
+      const fewer = possibleWithout(item);
       return [
         {
           code: 'stack-impossible',
           severity: 'warning',
           span: item.span,
+          ...(fewer && {
+            fix: fixOf(`Leave out ${sayNote(fewer.out)}`, options.text, new Map([[item, fewer.event]])),
+          }),
           message: `No hand can hold ${item.notes.map((note) => sayNote(note)).join(', ')} at once; check the strings or leave a note out.`,
         },
       ];
+    }
     return reachProblem(step, path.steps[index - 1], options) ?? [];
   });
+}
+
+function withoutFingers(item: EventItem): EventItem {
+  return { ...item, notes: item.notes.map(({ finger: _, ...note }) => note) };
+}
+
+/** The stack with the one note left out that lets a hand hold the rest, the least heard first. */
+function possibleWithout(item: EventItem): { readonly event: EventItem; readonly out: WrittenNote } | undefined {
+  // Neither the bass nor the tune, where an inner note will do.
+  const byString = [...item.notes].sort((a, b) => a.string - b.string);
+  const order = [...byString.slice(1, -1), ...byString.slice(-1), ...byString.slice(0, 1)];
+  for (const out of order) {
+    const notes = item.notes.filter((note) => note !== out);
+    const event = { ...item, notes };
+    const places = notes.map(({ string, fret }) => ({ string, fret }));
+    if (notes.length > 0 && gripsFor(event, places, { barre: null }).some(({ impossible }) => !impossible))
+      return { event, out };
+  }
+  return undefined;
 }
 
 /** The finger that was written for two frets of one stack. */

@@ -1,6 +1,7 @@
-import { sayNote, type Path } from '../fretboard/index.ts';
+import { mmBetween, movedEvent, pitchAt, placesOf, sayNote, type Path } from '../fretboard/index.ts';
 import { secondsOfEvents, type EventItem } from '../notation/index.ts';
-import type { Checked, HandProblem } from './problem.ts';
+import type { Place } from '../pitch/index.ts';
+import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** Faster than this along the neck and a hand arrives by luck, millimetres a second. Our choice. */
 export const FASTEST_HAND_MM_PER_SECOND = 900;
@@ -17,10 +18,15 @@ const FEWEST_IN_A_ROW = 3;
 /** Jumps and runs that are faster than hands, at full speed. */
 export function speedProblems({ phrase, options }: Checked, path: Path): readonly HandProblem[] {
   const seconds = secondsOfEvents(phrase, options.bpm);
-  return [...jumps(path, seconds, options.tuning.openMidis.length), ...runs(path, seconds)];
+  return [...jumps(path, seconds, options), ...runs(path, seconds, options.bpm)];
 }
 
-function jumps(path: Path, seconds: ReadonlyMap<EventItem, number>, count: number): readonly HandProblem[] {
+function jumps(
+  path: Path,
+  seconds: ReadonlyMap<EventItem, number>,
+  options: Checked['options'],
+): readonly HandProblem[] {
+  const count = options.tuning.openMidis.length;
   return path.steps.flatMap(({ item, shiftMm }, index): readonly HandProblem[] => {
     const before = path.steps[index - 1]?.item;
     const time = before && seconds.get(before);
@@ -28,29 +34,51 @@ function jumps(path: Path, seconds: ReadonlyMap<EventItem, number>, count: numbe
     if (!before || time === undefined || link || shiftMm / time <= FASTEST_HAND_MM_PER_SECOND) return [];
     const [from, to] = [before.notes[0], item.notes[0]];
     if (!from || !to) return [];
+    const nearer = nearerPlace(path, index, options);
     return [
       {
         code: 'jump-fast',
         severity: 'warning',
         span: item.span,
         message: `The jump from ${sayNote(from, count)} to ${sayNote(to, count)} is ${Math.round(shiftMm)} mm in ${time.toFixed(2)} s, ${Math.round(shiftMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
+        ...(nearer && {
+          fix: fixOf(
+            `Play ${sayNote(nearer, count)}, nearer`,
+            options.text,
+            new Map([[item, movedEvent(item, [nearer])]]),
+          ),
+        }),
       },
     ];
   });
 }
 
-function runs(path: Path, seconds: ReadonlyMap<EventItem, number>): readonly HandProblem[] {
+/** The same pitch nearer to the hand, where the event can move alone. */
+function nearerPlace(path: Path, index: number, options: Checked['options']): Place | undefined {
+  const [before, step, after] = [path.steps[index - 1], path.steps[index], path.steps[index + 1]];
+  const [note] = step?.item.notes ?? [];
+  const alone = step?.item.notes.length === 1 && step.item.link === undefined && after?.item.link === undefined;
+  if (!before || !step || !note || note.fret === null || note.harmonic || !alone) return undefined;
+  const hand = before.grip.position;
+  const away = ({ fret }: { readonly fret: number }) => mmBetween(options, hand, fret);
+  const places = placesOf(pitchAt(options, note.string, note.fret), options).filter(({ fret }) => fret > 0);
+  const best = places.reduce((a, b) => (away(b) < away(a) ? b : a), { string: note.string, fret: note.fret });
+  return best.fret === note.fret ? undefined : best;
+}
+
+function runs(path: Path, seconds: ReadonlyMap<EventItem, number>, bpm: number): readonly HandProblem[] {
   const found: HandProblem[] = [];
   let run: EventItem[] = [];
   const close = () => {
     const [first, last] = [run[0], run.at(-1)];
     if (first && last && run.length >= FEWEST_IN_A_ROW) {
       const rate = run.length / run.reduce((sum, item) => sum + (seconds.get(item) ?? 0), 0);
+      const slowEnough = Math.floor((bpm * FASTEST_PICK_PER_SECOND) / rate);
       found.push({
         code: 'too-fast',
         severity: 'warning',
         span: { from: first.span.from, to: last.span.to },
-        message: `${run.length} events at ${rate.toFixed(1)} a second; ${FASTEST_PICK_PER_SECOND} picked or ${FASTEST_LEGATO_PER_SECOND} slurred are the most that is asked of anyone.`,
+        message: `${run.length} events at ${rate.toFixed(1)} a second; ${FASTEST_PICK_PER_SECOND} picked or ${FASTEST_LEGATO_PER_SECOND} slurred are the most that is asked of anyone. At ${slowEnough} bpm it would do.`,
       });
     }
     run = [];

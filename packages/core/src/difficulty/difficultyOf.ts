@@ -160,17 +160,20 @@ function loadsOf(phrase: Phrase, context: DifficultyContext): Readonly<Record<Pa
 type SecondsOf = (item: EventItem | undefined) => number;
 
 function speedLoads(events: readonly EventItem[], secondsOf: SecondsOf): readonly Load[] {
+  const seconds = events.map(secondsOf);
+  const runs: number[] = [];
   return events.map((item, index) => {
-    const seconds = secondsOf(item);
+    const own = seconds[index] ?? Infinity;
+    // So many events in a row are at least as fast; what was counted for one before is not counted again.
     let run = 1;
-    // So many events in a row are at least as fast.
-    while (run <= index && secondsOf(events[index - run]) <= seconds + 1e-9) run += 1;
+    while (run <= index && (seconds[index - run] ?? 0) <= own + 1e-9) run += runs[index - run] ?? 1;
+    runs.push(run);
     const work = item.link === undefined || item.link === 'shift' ? WORK.strokeSeconds : WORK.slurSeconds;
-    const load = Number.isFinite(seconds) ? (work / seconds) * (1 + ENDURANCE * Math.log2(run)) : 0;
+    const load = Number.isFinite(own) ? (work / own) * (1 + ENDURANCE * Math.log2(run)) : 0;
     return {
       item,
       load,
-      says: () => `the ${run > 1 ? `run of ${run} notes` : 'note'} at ${(1 / seconds).toFixed(1)} a second`,
+      says: () => `the ${run > 1 ? `run of ${run} notes` : 'note'} at ${(1 / own).toFixed(1)} a second`,
     };
   });
 }

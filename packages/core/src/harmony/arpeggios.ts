@@ -29,8 +29,8 @@ const KINDS: readonly (readonly [suffix: string, tones: readonly number[]])[] = 
   ['dim7', [0, 3, 6, 9]],
 ];
 
-/** Fewest notes of an arpeggio, and how many frets a box has. Our choice. */
-const LEAST = { notes: 4, box: 5 } as const;
+/** Fewest notes of an arpeggio, how many frets a box has, and the longest run that is told as one. Our choice. */
+const LIMITS = { notes: 4, box: 5, most: 64 } as const;
 
 interface Candidate {
   readonly root: number;
@@ -88,8 +88,8 @@ function longestRun(
 ): { readonly notes: readonly Sung[]; readonly chord: Candidate } | undefined {
   const run: Sung[] = [];
   let open = CANDIDATES;
-  let best: { notes: readonly Sung[]; chord: Candidate } | undefined;
-  for (let index = from; index < notes.length; index += 1) {
+  let best: { length: number; chord: Candidate } | undefined;
+  for (let index = from; index < Math.min(notes.length, from + LIMITS.most); index += 1) {
     const note = notes[index];
     const before = run.at(-1);
     if (!note) break;
@@ -101,9 +101,9 @@ function longestRun(
     const whole = open.filter((chord) => isWhole(run, chord));
     const written = whole.find((chord) => isWritten(run, chord));
     const chord = written ?? whole[0];
-    if (chord && run.length >= LEAST.notes) best = { notes: [...run], chord };
+    if (chord && run.length >= LIMITS.notes) best = { length: run.length, chord };
   }
-  return best;
+  return best && { notes: run.slice(0, best.length), chord: best.chord };
 }
 
 /** To the next tone of the chord, up or down; not the same note again, and no tone left out. */
@@ -144,5 +144,5 @@ function shapeOf(notes: readonly Sung[], width: number): Arpeggio['shape'] {
   const changes = notes.slice(1).filter(({ string }, index) => string !== notes[index]?.string).length;
   if (changes === 0) return 'along one string';
   if (changes === notes.length - 1) return 'one note a string';
-  return width <= LEAST.box ? 'in one box' : 'over several positions';
+  return width <= LIMITS.box ? 'in one box' : 'over several positions';
 }

@@ -101,6 +101,7 @@ function strokeFor(
   { policy, start }: { readonly policy: PickingPolicy; readonly start: StrokeOptions['start'] },
 ): Stroke {
   if (policy === 'as given') return 'open';
+  if (isBrushed(struck)) return 'down';
   if (policy === 'all down') return 'down';
   const first = start ?? (policy === 'alternate from up' ? 'up' : 'down');
   if (!last) return first;
@@ -112,6 +113,11 @@ function strokeFor(
   // Toward a thinner string the pick is already moving with a down-stroke.
   const onward = to < from ? 'down' : 'up';
   return near ? onward : other;
+}
+
+/** Rakes and rolled chords go from the thick strings to the thin. */
+function isBrushed({ item }: Struck): boolean {
+  return item.marks.includes('rake') || item.marks.includes('rolled');
 }
 
 /** A stack with a gap between its strings: the pick takes the thickest, fingers the rest. */
@@ -134,7 +140,13 @@ function cheapest(blank: readonly Struck[], start: StrokeOptions['start']): read
   for (const struck of blank) {
     const fixed = struck.stroke !== 'open';
     const isFirst = start !== undefined && ways.every(({ last }) => last === undefined);
-    const options: readonly Stroke[] = fixed ? [struck.stroke] : isFirst ? [start] : ['down', 'up'];
+    const options: readonly Stroke[] = fixed
+      ? [struck.stroke]
+      : isBrushed(struck)
+        ? ['down']
+        : isFirst
+          ? [start]
+          : ['down', 'up'];
     ways = options.flatMap((stroke) => {
       const set = { ...struck, stroke };
       const picks = stroke === 'down' || stroke === 'up';

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Ledger } from '@jam-ledger/contract';
 import { readShorthand, readMeter } from '@jam-ledger/core/notation';
 import { readTuning } from '@jam-ledger/core/pitch';
 import { demoSignIns, enterDemoStudio } from '../src/demo/index.ts';
@@ -68,15 +69,13 @@ describe('the demo studio', () => {
   test('Ines’s ledger has a held phrase and a stuck one', async () => {
     const ines = await server.signIn('ines', 'pencil-case');
     const { body } = await ines.get('/api/ledger').expect(200);
-    const moves = body.pieces.map((piece: { phrase: { name: string }; next: { move: string } }) => [
-      piece.phrase.name,
-      piece.next.move,
+    const { pieces }: Ledger = body;
+    expect(pieces.map(({ phrase, next, mastery }) => [phrase.name, next.move, mastery.state])).toEqual([
+      ['Opening bend', 'keep', 'held'],
+      ['Answer', 'stay', 'building'],
+      ['Climb to the top', 'down', 'building'],
     ]);
-    expect(moves).toEqual([
-      ['Opening bend', 'held'],
-      ['Answer', 'stay'],
-      ['Climb to the top', 'down'],
-    ]);
+    expect(pieces.map(({ due }) => due !== null)).toEqual([true, false, false]);
   });
 
   test('health says which migration the database has', async () => {

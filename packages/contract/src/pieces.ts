@@ -1,5 +1,6 @@
 import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
 import type { Medium, NextStep, Outcome, Standing } from '@jam-ledger/core/pieces';
+import type { Due, Mastery } from '@jam-ledger/core/progress';
 import Joi from 'joi';
 import { text, id, version } from './check.ts';
 import type { GuitarAndHand } from './students.ts';
@@ -104,6 +105,9 @@ export interface Piece {
   readonly entries: readonly Entry[];
   readonly standing: Standing;
   readonly next: NextStep;
+  /** What is really held, and when it is to be played again before it goes. */
+  readonly mastery: Mastery;
+  readonly due: Due | null;
 }
 
 /** The ledger of one student: their pieces in the order of songs and sections. */
@@ -123,4 +127,4 @@ export const ledgerQuerySchema: Joi.ObjectSchema<LedgerQuery> = Joi.object<Ledge
 });
 
 export { MEDIA, OUTCOMES };
-export type { Medium, NextStep, Outcome, Standing };
+export type { Due, Mastery, Medium, NextStep, Outcome, Standing };

@@ -2,6 +2,7 @@ import { MEDIA, OUTCOMES, type Entry, type Ledger, type Piece } from '@jam-ledge
 import { paceAt, readPaces } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
+import { dueAgain, masteryOf } from '@jam-ledger/core/progress';
 import { findEntries, findPieces, findStudents, type EntryRow, type PieceRow } from '../store/index.ts';
 import { found } from './keep.ts';
 import { basicsOf } from './transcriptions.ts';
@@ -64,6 +65,8 @@ function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow
     entries,
     standing: standingOf(history, row.targetBpm),
     next: nextStep(history, ladder),
+    mastery: masteryOf(history, row.targetBpm),
+    due: dueAgain(history, row.targetBpm, dayOf(visit)),
   };
 }
 

@@ -36,9 +36,10 @@ const calls = computed(() =>
       const last = piece.entries.findLast(({ struck }) => !struck)?.day;
       const idle = last === undefined ? undefined : daysBetween(last, today.value);
       if (piece.next.move === 'down') return [{ piece, why: `stuck: ${piece.next.reason}` }];
+      if (piece.mastery.state === 'slipping') return [{ piece, why: `slipping: ${piece.mastery.reason}` }];
       if (piece.next.move === 'show') return [{ piece, why: `wants to be heard: ${piece.next.reason}` }];
       if (idle === undefined) return [{ piece, why: 'nothing posted yet' }];
-      if (idle >= STALE_DAYS && piece.next.move !== 'held') return [{ piece, why: `not touched for ${idle} days` }];
+      if (idle >= STALE_DAYS && piece.mastery.state !== 'held') return [{ piece, why: `not touched for ${idle} days` }];
       return [];
     }),
   ),
@@ -85,7 +86,7 @@ const calls = computed(() =>
           }}</RouterLink>
           <span class="right">
             {{ ledger.pieces.length === 1 ? '1 piece' : `${ledger.pieces.length} pieces` }},
-            {{ ledger.pieces.filter(({ next }) => next.move === 'held').length }} held
+            {{ ledger.pieces.filter(({ mastery }) => mastery.state === 'held').length }} held
           </span>
         </li>
       </ul>

@@ -24,8 +24,8 @@ const studentId = computed(() =>
 );
 const piece = computed(() => store.pieces.find(({ id }) => id === chosen.value) ?? agenda.value[0]);
 
-/** What is heard first: what waits to be shown or came down, then what is on its way, then what is held. */
-const ORDER = ['show', 'down', 'stay', 'up', 'begin', 'held'] as const;
+/** What is heard first: what waits to be shown or came down, then what is on its way, then what is to be kept. */
+const ORDER = ['show', 'down', 'stay', 'up', 'begin', 'keep'] as const;
 const agenda = computed(() =>
   [...store.pieces].sort((a, b) => ORDER.indexOf(a.next.move) - ORDER.indexOf(b.next.move)),
 );

@@ -328,7 +328,7 @@ function renameTo(event: Event): void {
       <section v-if="piece" aria-label="Practice piece">
         <h3>With {{ piece.student.name }}</h3>
         <p class="soft">{{ piece.next.reason }}</p>
-        <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'held' ? undefined : piece.next.bpm" />
+        <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'keep' ? undefined : piece.next.bpm" />
       </section>
       <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
       <hr />

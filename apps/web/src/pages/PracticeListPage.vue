@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue';
 import { RouterLink } from 'vue-router';
+import { dayText } from '../composables/useDays.ts';
 import ShareBar from '../parts/ShareBar.vue';
-import { useLedger, useNotices } from '../stores/index.ts';
+import TodayPlan from '../parts/TodayPlan.vue';
+import { useLedger, useNotices, useSession } from '../stores/index.ts';
 
 const store = useLedger();
 const notices = useNotices();
+const session = useSession();
 onMounted(() => notices.tell(() => store.load()));
 
-const open = computed(() => store.pieces.filter(({ next }) => next.move !== 'held'));
-const held = computed(() => store.pieces.filter(({ next }) => next.move === 'held'));
+const open = computed(() => store.pieces.filter(({ mastery }) => mastery.state !== 'held'));
+const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state === 'held'));
 </script>
 
 <template>
@@ -17,6 +20,7 @@ const held = computed(() => store.pieces.filter(({ next }) => next.move === 'hel
   <p v-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned yet. After your next lesson your phrases stand here.
   </p>
+  <TodayPlan :pieces="store.pieces" :today="session.me?.studio.today ?? store.ledger?.today ?? ''" />
   <ul class="quiet-list">
     <li v-for="piece in open" :key="piece.id" class="piece">
       <RouterLink :to="{ name: 'piece', params: { id: piece.id } }">
@@ -35,6 +39,7 @@ const held = computed(() => store.pieces.filter(({ next }) => next.move === 'hel
         <RouterLink :to="{ name: 'piece', params: { id: piece.id } }">
           <strong>{{ piece.phrase.name }}</strong>
           <span class="soft">{{ piece.section.label }}, {{ piece.song.title }}</span>
+          <span v-if="piece.due" class="soft">Again by {{ dayText(piece.due.day) }}</span>
         </RouterLink>
         <span class="bpm">{{ piece.targetBpm }}<small> bpm</small></span>
         <ShareBar :standing="piece.standing" :target="piece.targetBpm" />

@@ -161,11 +161,12 @@ function post(at: number, outcome: Outcome): Promise<void> {
     <aside class="margin">
       <h2>Next step</h2>
       <p>{{ piece.next.reason }}</p>
+      <p class="soft">{{ piece.mastery.reason }}</p>
       <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
       <TempoLadder
         class="rungs"
         :rungs="piece.rungs"
-        :now="piece.next.move === 'held' ? undefined : piece.next.bpm"
+        :now="piece.next.move === 'keep' ? undefined : piece.next.bpm"
         :chosen="bpm ?? undefined"
         @choose="choose"
       />

@@ -30,7 +30,7 @@ const songs = computed(() => {
   }
   return [...found.entries()];
 });
-const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'show it', held: 'held' } as const;
+const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'show it', keep: 'keep it' } as const;
 </script>
 
 <template>
@@ -71,7 +71,7 @@ const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'sho
           <td class="next">
             <strong
               >{{ MOVES[piece.next.move]
-              }}<template v-if="piece.next.move !== 'held'"> · {{ piece.next.bpm }}</template></strong
+              }}<template v-if="piece.next.move !== 'keep'"> · {{ piece.next.bpm }}</template></strong
             >
             <span>{{ piece.next.reason }}</span>
           </td>

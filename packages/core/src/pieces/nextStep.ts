@@ -17,9 +17,9 @@ export interface Result {
   readonly medium: Medium;
 }
 
-/** Where to go next. `held`: the target is reached and the teacher heard it. */
+/** Where to go next. `keep`: the target is reached and the teacher heard it; now it only wants to be kept. */
 export interface NextStep {
-  readonly move: 'begin' | 'up' | 'stay' | 'down' | 'show' | 'held';
+  readonly move: 'begin' | 'up' | 'stay' | 'down' | 'show' | 'keep';
   readonly bpm: number;
   /** Why, in words for the student. */
   readonly reason: string;
@@ -65,7 +65,12 @@ function afterClean(history: readonly Result[], last: Result, ladder: Ladder): N
 }
 
 function atTarget(target: number, inked: boolean, count: number): NextStep {
-  if (inked) return { move: 'held', bpm: target, reason: `Clean at the target of ${target} in a lesson; it is held.` };
+  if (inked)
+    return {
+      move: 'keep',
+      bpm: target,
+      reason: `Clean at the target of ${target} in a lesson; play it again now and then.`,
+    };
   if (count >= CLEAN_TO_MOVE_UP)
     return {
       move: 'show',

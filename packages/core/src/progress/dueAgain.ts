@@ -1,0 +1,47 @@
+import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
+import { daysBetween, NEAR_TARGET, noon, type DatedResult } from './mastery.ts';
+
+/** When a piece that reached its target is to be played again, before it goes. */
+export interface Due {
+  /** The day, `2026-03-14`. */
+  readonly day: string;
+  /** Days from the last time to that day. */
+  readonly intervalDays: number;
+  /** How likely it is still clean on the day asked about, 0 to 1. */
+  readonly recall: number;
+}
+
+/** Played again when so likely to be clean still. Our choice: the package’s own default. */
+const WANTED_RECALL = 0.9;
+
+// The review scheduler FSRS of the package ts-fsrs, without chance and without steps within a day.
+const scheduler = fsrs({ enable_fuzz: false, enable_short_term: false, request_retention: WANTED_RECALL });
+
+/**
+ * When to play a piece again, from its results near the target since it was first clean there; null before that. One result a
+ * day counts, the last. Ink is graded “good”, pencil “hard” (heard by nobody else), not yet “again”. Linear.
+ *
+ * Source: the spaced-review scheduler FSRS as published with the package ts-fsrs 5.4; the gradings are our choice.
+ */
+export function dueAgain(history: readonly DatedResult[], target: number, today: string): Due | null {
+  const near = history.filter(({ bpm }) => bpm >= target * NEAR_TARGET);
+  const from = near.findIndex(({ outcome }) => outcome === 'clean');
+  if (from < 0) return null;
+  const byDay = new Map(near.slice(from).map((result) => [result.day, result]));
+  const days = [...byDay.keys()].sort();
+  const [first] = days;
+  if (first === undefined) return null;
+  let card: Card = createEmptyCard(new Date(noon(first)));
+  for (const day of days) {
+    const result = byDay.get(day);
+    if (result) card = scheduler.next(card, new Date(noon(day)), gradeOf(result)).card;
+  }
+  const day = card.due.toISOString().slice(0, 10);
+  const recall = scheduler.get_retrievability(card, new Date(noon(today)), false);
+  return { day, intervalDays: daysBetween(days.at(-1) ?? first, day), recall };
+}
+
+function gradeOf({ outcome, medium }: DatedResult): Grade {
+  if (outcome === 'not-yet') return Rating.Again;
+  return medium === 'ink' ? Rating.Good : Rating.Hard;
+}

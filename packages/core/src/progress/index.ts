@@ -1,0 +1,4 @@
+export { DAYS_AWAY, daysBetween, masteryOf, NEAR_TARGET } from './mastery.ts';
+export type { DatedResult, Mastery, MasteryState } from './mastery.ts';
+export { dueAgain } from './dueAgain.ts';
+export type { Due } from './dueAgain.ts';

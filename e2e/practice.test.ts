@@ -10,6 +10,15 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
+describe('the ledger', () => {
+  test('says when a target is expected, as a range with the chance by the day it is wanted, or that it cannot', async () => {
+    await page.goto('/ledger');
+    await page.getByText(/Expected .* to .*, most likely about .*\. \d+ % by .*, when it is wanted\./).waitFor();
+    await page.getByText('Too little to say: 2 days with a clean take, and 4 are needed.').waitFor();
+    await page.goto('/practice');
+  });
+});
+
 describe('today’s practice', () => {
   const today = () => page.getByRole('region', { name: 'Today’s practice' });
 

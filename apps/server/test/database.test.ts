@@ -76,6 +76,10 @@ describe('the demo studio', () => {
       ['Climb to the top', 'down', 'building'],
     ]);
     expect(pieces.map(({ due }) => due !== null)).toEqual([true, false, false]);
+    const [held, coming, stuck] = pieces.map(({ expected }) => expected);
+    expect(held).toBeNull();
+    expect(coming).toMatchObject({ early: expect.any(String), wanted: { chance: expect.any(Number) } });
+    expect(stuck).toEqual({ tooLittle: expect.stringContaining('Too little to say') });
   });
 
   test('health says which migration the database has', async () => {

@@ -108,7 +108,20 @@ export interface Piece {
   /** What is really held, and when it is to be played again before it goes. */
   readonly mastery: Mastery;
   readonly due: Due | null;
+  /** When the target will be reached; null once it is. */
+  readonly expected: Expected | null;
 }
+
+/** The days on which a target is reached with a chance of 10, 50 and 90 in 100; or why there is too little to say. */
+export type Expected =
+  | {
+      readonly early: string;
+      readonly middle: string;
+      readonly late: string;
+      /** The day it is wanted by, and the chance to be ready then, 0 to 1; null where no day was named. */
+      readonly wanted: { readonly day: string; readonly chance: number } | null;
+    }
+  | { readonly tooLittle: string };
 
 /** The ledger of one student: their pieces in the order of songs and sections. */
 export interface Ledger {

@@ -68,6 +68,12 @@ describe('today’s practice', () => {
     expect(kinds(apart, 45).filter((task) => task.startsWith('join'))).toEqual([]);
   });
 
+  test('what is left over goes to the steps, no longer than eight minutes each', () => {
+    const { tasks, minutes } = practiceToday([piece('riff'), piece('solo')], 20, TODAY);
+    expect(minutes).toBe(19);
+    expect(tasks.filter(({ kind }) => kind === 'step').map((task) => task.minutes)).toEqual([8, 8]);
+  });
+
   test.each([0, 4, 91, 20.5])('%d minutes are refused', (minutes) =>
     expect(() => practiceToday([piece('a')], minutes, TODAY)).toThrow(RangeError),
   );

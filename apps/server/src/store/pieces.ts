@@ -32,6 +32,8 @@ export interface PieceRow {
   readonly frets: number;
   readonly scaleLengthMm: number;
   readonly offsetCents: number;
+  /** The day the song is wanted by. */
+  readonly wantedBy: string | null;
   readonly leftHanded: boolean;
   readonly spanFrets: number | null;
 }
@@ -65,12 +67,13 @@ export function findPieces(
             t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
             t.pitch_way AS "pitchWay", t.frets,
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
-            s.span_frets AS "spanFrets"
+            s.span_frets AS "spanFrets", r.wanted_by::text AS "wantedBy"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
        JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
        JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
+       JOIN requests r ON r.studio_id = t.studio_id AND r.id = t.request_id
       WHERE p.studio_id = $1 AND ($2::uuid IS NULL OR p.student_id = $2) AND ($3::uuid IS NULL OR p.id = $3)
         AND ($3::uuid IS NOT NULL OR (NOT p.struck AND NOT f.struck AND NOT c.struck))
       ORDER BY t.title, t.id, c.start_seconds, c.label, f.place, p.id`,

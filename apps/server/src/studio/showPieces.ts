@@ -1,8 +1,8 @@
-import { MEDIA, OUTCOMES, type Entry, type Ledger, type Piece } from '@jam-ledger/contract';
+import { MEDIA, OUTCOMES, type Entry, type Expected, type Ledger, type Piece } from '@jam-ledger/contract';
 import { paceAt, readPaces } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
-import { dueAgain, masteryOf } from '@jam-ledger/core/progress';
+import { dueAgain, forecast, masteryOf, paceOf, type Pace } from '@jam-ledger/core/progress';
 import { findEntries, findPieces, findStudents, type EntryRow, type PieceRow } from '../store/index.ts';
 import { found } from './keep.ts';
 import { basicsOf } from './transcriptions.ts';
@@ -11,10 +11,13 @@ import { dayOf, requireOwn, teaches, type Visit } from './visit.ts';
 
 /** One piece with its entries, ladder, standing and next step. @throws NotYours, Unknown */
 export async function showPiece(visit: Visit, id: string): Promise<Piece> {
-  const row = found((await findPieces(visit.store, visit.studio.id, { id }))[0]);
+  const { store, studio } = visit;
+  const row = found((await findPieces(store, studio.id, { id }))[0]);
   requireOwn(visit, row.studentId);
-  const entries = await findEntries(visit.store, visit.studio.id, [id]);
-  return describePiece(visit, row, entries);
+  // The others of the student say how fast their pieces come along.
+  const others = await findPieces(store, studio.id, { studentId: row.studentId });
+  const rows = [row, ...others.filter((one) => one.id !== id)];
+  return found((await describePieces(visit, rows))[0]);
 }
 
 /** The ledger of a student; a student's own when none is named. @throws NotYours, Unknown, Invalid */
@@ -26,28 +29,38 @@ export async function showLedger(visit: Visit, asked: string | undefined): Promi
   const student = found((await findStudents(store, studio.id)).find(({ id }) => id === studentId));
   requireOwn(visit, studentId);
   const rows = await findPieces(store, studio.id, { studentId });
-  const entries = await findEntries(
-    store,
-    studio.id,
-    rows.map(({ id }) => id),
-  );
   return {
     student: { id: student.id, name: student.name },
     today: dayOf(visit),
-    pieces: rows.map((row) =>
-      describePiece(
-        visit,
-        row,
-        entries.filter(({ pieceId }) => pieceId === row.id),
-      ),
-    ),
+    pieces: await describePieces(visit, rows),
   };
 }
 
-function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow[]): Piece {
+/** Pieces of one student, each with its entries; together they say how fast pieces come along. Two queries for all. */
+async function describePieces(visit: Visit, rows: readonly PieceRow[]): Promise<readonly Piece[]> {
+  const entries = await findEntries(
+    visit.store,
+    visit.studio.id,
+    rows.map(({ id }) => id),
+  );
+  const byPiece = new Map<string, Entry[]>(rows.map(({ id }) => [id, []]));
+  for (const entry of entries) byPiece.get(entry.pieceId)?.push(describeEntry(visit, entry));
+  const pace = paceOf([...byPiece.values()].map(counted));
+  return rows.map((row) => describePiece(visit, row, { entries: byPiece.get(row.id) ?? [], pace }));
+}
+
+function counted(entries: readonly Entry[]): readonly Entry[] {
+  return entries.filter(({ struck }) => !struck);
+}
+
+function describePiece(
+  visit: Visit,
+  row: PieceRow,
+  { entries, pace: usual }: { readonly entries: readonly Entry[]; readonly pace: Pace | undefined },
+): Piece {
   const ladder = tempoLadder({ start: row.startBpm, target: row.targetBpm, school: 'even-steps' });
-  const entries = entryRows.map((entry) => describeEntry(visit, entry));
-  const history = entries.filter(({ struck }) => !struck);
+  const history = counted(entries);
+  const mastery = masteryOf(history, row.targetBpm);
   const pace = paceAt(row.sectionSeconds, readPaces(row));
   return {
     id: row.id,
@@ -65,9 +78,22 @@ function describePiece(visit: Visit, row: PieceRow, entryRows: readonly EntryRow
     entries,
     standing: standingOf(history, row.targetBpm),
     next: nextStep(history, ladder),
-    mastery: masteryOf(history, row.targetBpm),
+    mastery,
+    expected: mastery.state === 'building' ? expectedOf(visit, row, { history, pace: usual }) : null,
     due: dueAgain(history, row.targetBpm, dayOf(visit)),
   };
+}
+
+function expectedOf(
+  visit: Visit,
+  { targetBpm, wantedBy }: PieceRow,
+  { history, pace }: { readonly history: readonly Entry[]; readonly pace: Pace | undefined },
+): Expected {
+  const today = dayOf(visit);
+  const found = forecast(history, { target: targetBpm, today, ...(pace && { prior: pace }) });
+  if ('tooLittle' in found) return found;
+  const { early, middle, late, chanceBy } = found.says;
+  return { early, middle, late, wanted: wantedBy === null ? null : { day: wantedBy, chance: chanceBy(wantedBy) } };
 }
 
 function describeEntry(visit: Visit, row: EntryRow): Entry {

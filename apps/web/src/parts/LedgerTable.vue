@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Piece } from '@jam-ledger/contract';
 import { computed } from 'vue';
+import { sayExpected } from '../composables/expected.ts';
 import { dayText } from '../composables/useDays.ts';
 import EntryCell from './EntryCell.vue';
 import ShareBar from './ShareBar.vue';
@@ -74,6 +75,8 @@ const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'sho
               }}<template v-if="piece.next.move !== 'keep'"> · {{ piece.next.bpm }}</template></strong
             >
             <span>{{ piece.next.reason }}</span>
+            <span v-if="piece.expected" class="expected">{{ sayExpected(piece.expected) }}</span>
+            <span v-else-if="piece.due" class="expected">Again by {{ dayText(piece.due.day) }}.</span>
           </td>
         </tr>
       </tbody>
@@ -147,6 +150,10 @@ tbody tr {
   min-width: 13rem;
   max-width: 20rem;
   font-size: 0.9rem;
+}
+.expected {
+  display: block;
+  color: var(--ink-soft);
 }
 .next strong {
   display: block;

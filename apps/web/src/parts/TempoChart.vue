@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Piece } from '@jam-ledger/contract';
-import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { Data, Layout, Shape } from 'plotly.js-basic-dist-min';
+import { sayExpected } from '../composables/expected.ts';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 
 const props = defineProps<{ piece: Piece; dark: boolean }>();
@@ -44,20 +45,47 @@ function traces(): Data[] {
   });
 }
 
+/** The range of days on which the target is expected, at the target; its middle as a line. */
+function band(): Partial<Shape>[] {
+  const { expected } = props.piece;
+  if (!expected || 'tooLittle' in expected) return [];
+  const { early, middle, late } = expected;
+  const high = { yref: 'paper', y0: 0, y1: 1 } as const;
+  const colour = token('--cool');
+  return [
+    { type: 'rect', x0: early, x1: late, ...high, fillcolor: colour, opacity: 0.12, line: { width: 0 } },
+    { type: 'line', x0: middle, x1: middle, ...high, line: { color: colour, width: 2, dash: 'dot' } },
+  ];
+}
+
+/** From the first entry to some days past the middle of what is expected, at most as far again as has been played. */
+function span(): [string, string] | undefined {
+  const { entries, expected } = props.piece;
+  const [first] = entries;
+  if (!first || !expected || 'tooLittle' in expected) return undefined;
+  const from = Date.parse(first.postedAt);
+  const played = Date.now() - from;
+  const to = Math.min(Date.parse(expected.late), Date.now() + Math.max(played, 14 * 86_400_000));
+  return [new Date(from - played * 0.03).toISOString(), new Date(to).toISOString()];
+}
+
 async function draw(): Promise<void> {
   if (!plot || !root.value) return;
   const line = token('--rule');
   const { targetBpm } = props.piece;
+  const range = span();
   const layout: Partial<Layout> = {
     height: 230,
     margin: { l: 46, r: 12, t: 8, b: 34 },
     paper_bgcolor: token('--page'),
     plot_bgcolor: token('--page'),
     font: { family: '"Source Sans 3 Variable"', color: token('--ink'), size: 13 },
-    xaxis: { type: 'date', gridcolor: line },
+    // Far days would squeeze what was played into a corner.
+    xaxis: { type: 'date', gridcolor: line, ...(range && { range }) },
     yaxis: { title: { text: 'tempo, bpm' }, gridcolor: line },
-    legend: { orientation: 'h', y: 1.12 },
+    legend: { orientation: 'h', y: 1.2 },
     shapes: [
+      ...band(),
       {
         type: 'line',
         xref: 'paper',
@@ -77,6 +105,6 @@ async function draw(): Promise<void> {
   <div
     ref="root"
     role="img"
-    :aria-label="`Tempo of ${piece.phrase.name} over the days, target ${piece.targetBpm}`"
+    :aria-label="`Tempo of ${piece.phrase.name} over the days, target ${piece.targetBpm}. ${piece.expected ? sayExpected(piece.expected) : ''}`"
   ></div>
 </template>

@@ -40,7 +40,7 @@ export interface PracticePlan {
 export const PRACTICE_MINUTES = { least: 5, most: 90 } as const;
 
 /** How long things take, minutes. Our choice; ten minutes unbroken is the customary caution. */
-const TAKES = { again: 2, step: 6, shortStep: 3, join: 3, top: 4, rest: 1, unbroken: 10 } as const;
+const TAKES = { again: 2, step: 6, shortStep: 3, longStep: 8, join: 3, top: 4, rest: 1, unbroken: 10 } as const;
 
 /** From this practice on there is a warm-up of its own, so many minutes of each ten. Our choice. */
 const WARM_UP = { from: 10, ofEachTen: 1, most: 4 } as const;
@@ -111,14 +111,30 @@ class Plan {
     this.#unbroken += task.minutes;
   }
 
+  /** What is left over goes to the steps, as far as rests allow. */
   finish(): PracticePlan {
-    return { tasks: this.#tasks, minutes: this.#spent };
+    let left = this.#minutes - this.#spent;
+    const tasks = this.#tasks.map((task, index) => {
+      if (task.kind !== 'step') return task;
+      const more = Math.max(0, Math.min(left, TAKES.longStep - task.minutes, TAKES.unbroken - this.#blockAt(index)));
+      left -= more;
+      this.#tasks[index] = { ...task, minutes: task.minutes + more };
+      return this.#tasks[index];
+    });
+    return { tasks, minutes: this.#minutes - left };
+  }
+
+  /** Minutes of the unbroken block around a task. */
+  #blockAt(index: number): number {
+    const from = this.#tasks.findLastIndex(({ kind }, at) => at < index && kind === 'rest') + 1;
+    const to = this.#tasks.findIndex(({ kind }, at) => at > index && kind === 'rest');
+    return this.#tasks.slice(from, to < 0 ? undefined : to).reduce((sum, { minutes }) => sum + minutes, 0);
   }
 }
 
 function warmUp(minutes: number): PracticeTask {
   const long = Math.min(WARM_UP.most, Math.max(1, Math.round((minutes / 10) * WARM_UP.ofEachTen)));
-  const says = 'Warm up: one finger a fret, slowly, every string; loose before fast.';
+  const says = 'One finger a fret, slowly, every string; loose before fast.';
   return { kind: 'warm-up', pieceIds: [], minutes: long, bpm: null, says };
 }
 

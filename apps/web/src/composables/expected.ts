@@ -1,0 +1,11 @@
+import type { Expected } from '@jam-ledger/contract';
+import { dayText } from './useDays.ts';
+
+/** When a target will be reached, in words: a range, its middle, and the chance by the day it is wanted. */
+export function sayExpected(expected: Expected): string {
+  if ('tooLittle' in expected) return expected.tooLittle;
+  const { early, middle, late, wanted } = expected;
+  const range = `Expected ${dayText(early)} to ${dayText(late)}, most likely about ${dayText(middle)}.`;
+  if (!wanted) return range;
+  return `${range} ${Math.round(wanted.chance * 100)} % by ${dayText(wanted.day)}, when it is wanted.`;
+}

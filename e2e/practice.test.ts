@@ -24,7 +24,7 @@ describe('today’s practice', () => {
 
   test('fills the minutes there are, says why, and fits a phone', async () => {
     await today().getByText('Warm up', { exact: true }).waitFor();
-    expect(await today().getByRole('listitem').first().innerText()).toContain('one finger a fret');
+    expect(await today().getByRole('listitem').first().innerText()).toContain('One finger a fret');
     await today()
       .getByText(/of 20 minutes are planned/)
       .waitFor();

@@ -20,7 +20,7 @@ import { requireTeacher, type Visit } from './visit.ts';
 const PORTION = 500;
 
 /** So many that share most with a phrase are compared with it note by note. Our choice. */
-const MOST_COMPARED = 30;
+const MOST_COMPARED = 20;
 
 /** Gathers what a phrase, or every phrase of a song, can be found by, anew. */
 export async function gatherFacts(

@@ -1,6 +1,6 @@
 import type { PickingSchool, Transcription } from '@jam-ledger/contract';
 import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
-import type { Meter } from '@jam-ledger/core/notation';
+import type { Meter, Problem } from '@jam-ledger/core/notation';
 import type { PickingPolicy } from '@jam-ledger/core/picking';
 import { readKey, type Tuning } from '@jam-ledger/core/pitch';
 import { wrap, type Remote } from 'comlink';
@@ -59,4 +59,13 @@ export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<
   );
   onScopeDispose(() => (gone = true));
   return report;
+}
+
+/** What the reader could not read; a bend without a size is asked about once, with what hands propose for it. */
+export function readerProblems(problems: readonly Problem[], report: HandReport | undefined): readonly Problem[] {
+  if (!problems.some(({ code }) => code === 'bend-unsized')) return problems;
+  const proposed = report?.problems.filter(({ code }) => code === 'bend-proposed').map(({ span }) => span) ?? [];
+  return problems.filter(
+    ({ code, span }) => code !== 'bend-unsized' || !proposed.some(({ from, to }) => from <= span.from && to >= span.to),
+  );
 }

@@ -6,7 +6,7 @@ import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
 import { soundOf, useListening } from '../composables/useListening.ts';
-import { useHands } from '../composables/useHands.ts';
+import { readerProblems, useHands } from '../composables/useHands.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
 import { useSchools } from '../composables/useSchools.ts';
@@ -76,14 +76,8 @@ const handsNow = (asked: string) => ({
 const now = () => handsNow(text.value);
 const firstName = computed(() => props.song.student.name.split(' ')[0] ?? props.song.student.name);
 const hands = useHands(() => handsNow(settledText.value));
-/** What the reader could not read or would ask, and what hands and guitar have against it. */
-const remarks = computed(() => {
-  const proposed = new Set(
-    hands.value?.problems.filter(({ code }) => code === 'bend-proposed').map(({ span }) => span.from),
-  );
-  const read = reading.value.problems.filter(({ code, span }) => !(code === 'bend-unsized' && proposed.has(span.from)));
-  return [...read, ...(hands.value?.problems ?? [])].sort((a, b) => a.span.from - b.span.from);
-});
+const problems = computed(() => readerProblems(reading.value.problems, hands.value));
+const remarks = computed(() => hands.value?.problems ?? []);
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
 const percent = ref(100);
@@ -160,9 +154,13 @@ const SAYS = {
   stale: 'changed elsewhere',
 } as const;
 
-function apply({ span, text: mended }: Fix, mends: string): void {
-  // A mend of hands is for the text that they were reckoned for.
-  if (mends === text.value) editor.value?.replace(span, mended);
+function apply({ span, text: mended }: Fix): void {
+  editor.value?.replace(span, mended);
+}
+
+/** A mend of hands is for the text that they were reckoned for. */
+function mend(fix: Fix): void {
+  if (hands.value?.text === text.value) apply(fix);
   else notices.say('The text has changed meanwhile; the margin looks again.');
 }
 
@@ -291,10 +289,13 @@ function renameTo(event: Event): void {
     </div>
     <aside class="margin">
       <ProblemMargin
-        :problems="remarks"
+        :problems="problems"
         :text="text"
+        :remarks="remarks"
+        :reckoned-for="hands?.text ?? ''"
         @show="editor?.select($event)"
-        @fix="apply($event, hands?.text ?? text)"
+        @fix="apply"
+        @mend="mend"
       />
       <CareNote v-if="hands" :cautions="hands.cautions" :today="session.me?.studio.today ?? ''" />
       <LikenessNote

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import type { Fix, Problem, Span } from '@jam-ledger/core/notation';
+import Button from 'primevue/button';
+import { computed } from 'vue';
+
+const props = defineProps<{ problems: readonly Problem<string>[]; text: string }>();
+const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix] }>();
+
+const GRADES = { error: 'not read', warning: 'look again', hint: 'a question' } as const;
+
+/** More at once nobody reads; those behind come up as the first are mended. */
+const MOST_SHOWN = 25;
+const shown = computed(() => props.problems.slice(0, MOST_SHOWN));
+
+function quote(text: string, { from, to }: Span): string {
+  const words = text.slice(from, to).trim();
+  if (words === '') return 'at the end';
+  return words.length > 22 ? `${words.slice(0, 22)}…` : words;
+}
+</script>
+
+<template>
+  <div>
+    <ul class="quiet-list">
+      <li v-for="(problem, index) in shown" :key="index" :class="['remark', problem.severity]">
+        <button type="button" class="place" :title="`Show it in the text`" @click="emit('show', problem.span)">
+          <code>{{ quote(text, problem.span) }}</code>
+          <span class="grade">{{ GRADES[problem.severity] }}</span>
+        </button>
+        <p>{{ problem.message }}</p>
+        <Button
+          v-if="problem.fix"
+          size="small"
+          severity="secondary"
+          outlined
+          :label="problem.fix.title"
+          @click="emit('fix', problem.fix)"
+        />
+      </li>
+    </ul>
+    <p v-if="problems.length > MOST_SHOWN" class="soft">And {{ problems.length - MOST_SHOWN }} more.</p>
+  </div>
+</template>
+
+<style scoped>
+.remark {
+  border-left: 3px solid var(--warm);
+  padding: 0.15rem 0 0.4rem 0.6rem;
+  margin-top: 0.7rem;
+}
+.remark.warning {
+  border-left-style: dashed;
+}
+.remark.hint {
+  border-left: 3px dotted var(--cool);
+}
+.place {
+  all: unset;
+  cursor: pointer;
+  display: flex;
+  gap: 0.5rem;
+  align-items: baseline;
+}
+.place:focus-visible {
+  outline: 2px solid var(--focus);
+}
+.place code {
+  font-family: var(--type-mono);
+  border-bottom: 1px solid var(--rule-strong);
+}
+.grade {
+  color: var(--ink-soft);
+  font-size: 0.85rem;
+  font-style: italic;
+}
+</style>

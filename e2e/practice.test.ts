@@ -14,6 +14,8 @@ describe('the ledger', () => {
   test('says when a target is expected, as a range with the chance by the day it is wanted, or that it cannot', async () => {
     await page.goto('/ledger');
     await page.getByText(/Expected .* to .*, most likely about .*\. \d+ % by .*, when it is wanted\./).waitFor();
+    await page.getByRole('region', { name: 'Since the last lesson' }).getByText('Answer: 67 → 73').waitFor();
+    await page.getByText(/held \d+ % · playable at full speed \d+ %, at 80 %/).waitFor();
     await page.getByText('Too little to say: 2 days with a clean take, and 4 are needed.').waitFor();
     await page.goto('/practice');
   });

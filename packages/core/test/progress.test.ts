@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { createEmptyCard, fsrs, Rating } from 'ts-fsrs';
-import { dueAgain, masteryOf, type DatedResult } from '../src/progress/index.ts';
+import { dueAgain, lastLesson, masteryOf, sinceLesson, songProgress, type DatedResult } from '../src/progress/index.ts';
 
 const TARGET = 100;
 const on = (
@@ -119,5 +119,35 @@ describe('due again', () => {
     expect(recall('2026-03-07')).toBeGreaterThan(recall('2026-03-20'));
     expect(recall('2026-03-20')).toBeGreaterThan(recall('2026-06-20'));
     expect(dueAgain(history, TARGET, '2026-03-20')).toEqual(dueAgain(history, TARGET, '2026-03-20'));
+  });
+});
+
+describe('a whole song', () => {
+  test('by the length of its pieces', () => {
+    const parts = [
+      { length: 4, share: 1, state: 'held' as const },
+      { length: 2, share: 1, state: 'at target in pencil' as const },
+      { length: 2, share: 0.85, state: 'building' as const },
+      { length: 2, share: 0.6, state: 'building' as const },
+    ];
+    expect(songProgress(parts)).toEqual({ held: 0.4, full: 0.6, at80: 0.8, at60: 1 });
+    expect(songProgress([])).toEqual({ held: 0, full: 0, at80: 0, at60: 0 });
+  });
+});
+
+describe('since the last lesson', () => {
+  const history = [
+    on('2026-03-01', 80, 'clean', 'ink'),
+    on('2026-03-03', 86),
+    on('2026-03-04', 92, 'not-yet'),
+    on('2026-03-05', 90),
+  ];
+  test('is the last day in ink, of all pieces', () => {
+    expect(lastLesson([history, [on('2026-03-02', 60, 'not-yet', 'ink')]])).toBe('2026-03-02');
+    expect(lastLesson([[on('2026-03-02', 60)]])).toBeUndefined();
+  });
+  test('what was reached after it, against what stood before', () => {
+    expect(sinceLesson(history, '2026-03-01')).toEqual({ before: 80, since: 90, takes: 3, misses: 1 });
+    expect(sinceLesson(history, '2026-03-05')).toEqual({ before: 90, since: null, takes: 0, misses: 0 });
   });
 });

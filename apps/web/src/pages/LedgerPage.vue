@@ -7,6 +7,7 @@ import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useLook } from '../composables/useLook.ts';
 import LedgerTable from '../parts/LedgerTable.vue';
+import SinceLesson from '../parts/SinceLesson.vue';
 import { useLedger, useNotices, useSession } from '../stores/index.ts';
 
 const TempoChart = defineAsyncComponent(() => import('../parts/TempoChart.vue'));
@@ -73,7 +74,10 @@ function show(piece: Piece): void {
         : 'Nothing is assigned to you yet; your teacher does that from the song desk.'
     }}
   </p>
-  <LedgerTable v-else-if="store.ledger" :pieces="store.pieces" @open="show" />
+  <template v-else-if="store.ledger">
+    <SinceLesson :pieces="store.pieces" />
+    <LedgerTable :pieces="store.pieces" @open="show" />
+  </template>
   <section v-if="open" class="detail" :aria-label="open.phrase.name">
     <div class="chart">
       <h2>{{ open.phrase.name }}</h2>

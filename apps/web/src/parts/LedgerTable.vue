@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import type { Piece } from '@jam-ledger/contract';
+import { COMMON_TIME, readMeter, readShorthand, unroll } from '@jam-ledger/core/notation';
+import { songProgress } from '@jam-ledger/core/progress';
 import { computed } from 'vue';
 import { sayExpected } from '../composables/expected.ts';
 import { dayText } from '../composables/useDays.ts';
+import { tuningOf } from '../composables/useReading.ts';
 import EntryCell from './EntryCell.vue';
 import ShareBar from './ShareBar.vue';
 
@@ -29,8 +32,20 @@ const songs = computed(() => {
     song.pieces.push(piece);
     found.set(piece.song.id, song);
   }
-  return [...found.entries()];
+  return [...found].map(([id, { title, pieces }]) => ({ id, title, rows: pieces, says: sayProgress(pieces) }));
 });
+/** How much of what is assigned stands, by the length of the phrases. */
+function sayProgress(rows: readonly Piece[]): string {
+  const parts = rows.map(({ phrase, song, standing, mastery }) => {
+    const meter = readMeter(song.meter) ?? COMMON_TIME;
+    const { length } = unroll(readShorthand(phrase.text, { tuning: tuningOf(song), meter }).phrase);
+    return { length, share: standing.share, state: mastery.state };
+  });
+  const { held, full, at80, at60 } = songProgress(parts);
+  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  return `held ${percent(held)} · playable at full speed ${percent(full)}, at 80 % ${percent(at80)}, at 60 % ${percent(at60)} of what is assigned`;
+}
+
 const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'show it', keep: 'keep it' } as const;
 </script>
 
@@ -53,9 +68,11 @@ const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'sho
           <th scope="col" class="next">Next step</th>
         </tr>
       </thead>
-      <tbody v-for="[id, { title, pieces: rows }] in songs" :key="id">
+      <tbody v-for="{ id, title, rows, says } in songs" :key="id">
         <tr class="song">
-          <th scope="rowgroup" :colspan="days.length + 3">{{ title }}</th>
+          <th scope="rowgroup" :colspan="days.length + 3">
+            {{ title }} <span class="soft progress">{{ says }}</span>
+          </th>
         </tr>
         <tr v-for="piece in rows" :key="piece.id">
           <th scope="row" class="phrase">
@@ -150,6 +167,12 @@ tbody tr {
   min-width: 13rem;
   max-width: 20rem;
   font-size: 0.9rem;
+}
+.progress {
+  font-family: var(--type-plain);
+  font-weight: 400;
+  font-size: 0.88rem;
+  margin-left: 0.6rem;
 }
 .expected {
   display: block;

@@ -4,3 +4,5 @@ export { forecast, paceOf } from './forecast.ts';
 export type { Forecast, Forecasted, ForecastOptions, Pace } from './forecast.ts';
 export { dueAgain } from './dueAgain.ts';
 export type { Due } from './dueAgain.ts';
+export { lastLesson, sinceLesson, songProgress } from './songProgress.ts';
+export type { SinceLesson, SongPart, SongProgress } from './songProgress.ts';

@@ -15,22 +15,23 @@ export interface FactlessRow {
   readonly changes: readonly { readonly atSeconds: number; readonly tempo: number; readonly meter: string }[];
 }
 
-/** More phrases than any song has. Our choice. */
-const MOST_AT_ONCE = 100_000;
+/** Which phrases: of a song or a section, a single one, or at most so many that have no facts yet. */
+export type FactlessOf =
+  | { readonly songId: string }
+  | { readonly sectionId: string }
+  | { readonly phraseId: string }
+  | { readonly most: number };
 
-/**
- * Phrases with what their facts hang on: those of one song, one phrase, or at most `most` that have no facts yet.
- */
-export function findFactless(
-  store: Store,
-  {
-    songId,
-    phraseId,
-    most = MOST_AT_ONCE,
-  }: { readonly songId?: string; readonly phraseId?: string; readonly most?: number },
-): Promise<readonly FactlessRow[]> {
-  const which = songId !== undefined ? 't.id = $1::uuid' : phraseId !== undefined ? 'p.id = $1::uuid' : 'f.id IS NULL';
-  const asked = songId ?? phraseId;
+/** Phrases with what their facts hang on. */
+export function findFactless(store: Store, of: FactlessOf): Promise<readonly FactlessRow[]> {
+  const [which, bound] =
+    'songId' in of
+      ? ['WHERE t.id = $1::uuid', of.songId]
+      : 'sectionId' in of
+        ? ['WHERE c.id = $1::uuid', of.sectionId]
+        : 'phraseId' in of
+          ? ['WHERE p.id = $1::uuid', of.phraseId]
+          : ['WHERE f.id IS NULL ORDER BY p.id LIMIT $1', of.most];
   return store.rows<FactlessRow>(
     `SELECT p.id, p.studio_id AS "studioId", p.text, c.start_seconds AS "startSeconds", t.tuning, t.capo, t.key, t.tempo,
             t.meter, t.changes
@@ -38,10 +39,8 @@ export function findFactless(
        JOIN sections c ON c.studio_id = p.studio_id AND c.id = p.section_id
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
        LEFT JOIN phrase_facts f ON f.id = p.id
-      WHERE ${which}
-      ORDER BY p.id
-      LIMIT ${asked === undefined ? '$1' : '$2'}`,
-    asked === undefined ? [most] : [asked, most],
+      ${which}`,
+    [bound],
   );
 }
 

@@ -22,10 +22,10 @@ const PORTION = 500;
 /** So many that share most with a phrase are compared with it note by note. Our choice. */
 const MOST_COMPARED = 20;
 
-/** Gathers what a phrase, or every phrase of a song, can be found by, anew. */
+/** Gathers what a phrase, or every phrase of a section or song, can be found by, anew. */
 export async function gatherFacts(
   store: Store,
-  of: { readonly songId?: string; readonly phraseId?: string },
+  of: { readonly songId: string } | { readonly sectionId: string } | { readonly phraseId: string },
 ): Promise<void> {
   await keepFacts(store, (await findFactless(store, of)).map(describeFacts));
 }

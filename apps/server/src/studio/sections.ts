@@ -20,11 +20,12 @@ export async function changeSection(visit: Visit, id: string, change: SectionCha
   const { store, studio } = visit;
   const { version, ...changes } = change;
   const show = async (row: SectionModel) => describeSection(row, await findPhrases(store, studio.id, [row.id]));
+  const before = found(await findOwn(store, store.sections, { studioId: studio.id, id }));
   const row = await kept(
     await saveVersioned(store, store.sections, { studioId: studio.id, id, version }, changes),
     show,
   );
   // Another place in the song may be another tempo.
-  await gatherFacts(store, { songId: row.transcriptionId });
+  if (row.startSeconds !== before.startSeconds) await gatherFacts(store, { sectionId: id });
   return show(row);
 }

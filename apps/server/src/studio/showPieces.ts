@@ -16,8 +16,7 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   requireOwn(visit, row.studentId);
   // The others of the student say how fast their pieces come along.
   const others = await findPieces(store, studio.id, { studentId: row.studentId });
-  const rows = [row, ...others.filter((one) => one.id !== id)];
-  return found((await describePieces(visit, rows))[0]);
+  return found((await describePieces(visit, [row], others))[0]);
 }
 
 /** The ledger of a student; a student's own when none is named. @throws NotYours, Unknown, Invalid */
@@ -36,14 +35,15 @@ export async function showLedger(visit: Visit, asked: string | undefined): Promi
   };
 }
 
-/** Pieces of one student, each with its entries; together they say how fast pieces come along. Two queries for all. */
-async function describePieces(visit: Visit, rows: readonly PieceRow[]): Promise<readonly Piece[]> {
-  const entries = await findEntries(
-    visit.store,
-    visit.studio.id,
-    rows.map(({ id }) => id),
-  );
-  const byPiece = new Map<string, Entry[]>(rows.map(({ id }) => [id, []]));
+/** Pieces of one student, each with its entries; with the others they say how fast pieces come along. One query for all. */
+async function describePieces(
+  visit: Visit,
+  rows: readonly PieceRow[],
+  others: readonly PieceRow[] = [],
+): Promise<readonly Piece[]> {
+  const ids = [...new Set([...rows, ...others].map(({ id }) => id))];
+  const entries = await findEntries(visit.store, visit.studio.id, ids);
+  const byPiece = new Map<string, Entry[]>(ids.map((id) => [id, []]));
   for (const entry of entries) byPiece.get(entry.pieceId)?.push(describeEntry(visit, entry));
   const pace = paceOf([...byPiece.values()].map(counted));
   return rows.map((row) => describePiece(visit, row, { entries: byPiece.get(row.id) ?? [], pace }));

@@ -1,5 +1,5 @@
 import type { PickingSchool, Transcription } from '@jam-ledger/contract';
-import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
+import { reachOfHand } from '@jam-ledger/core/fretboard';
 import type { Meter, Problem } from '@jam-ledger/core/notation';
 import type { PickingPolicy } from '@jam-ledger/core/picking';
 import { readKey, type Tuning } from '@jam-ledger/core/pitch';
@@ -28,9 +28,14 @@ export interface HandsFor {
 /** The job of the worker for a phrase of a song: its guitar is the song’s, hand and arm are the student’s. */
 export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): HandJob {
   const { capo, frets, scaleLengthMm, student } = song;
-  const { spanFrets, tremoloArm } = student.guitar;
-  const reachMm = spanFrets === null ? USUAL_REACH_MM : reachOfSpan(spanFrets, student.guitar.scaleLengthMm);
-  const guitar = { tuning: toRaw(tuning), capo, frets, scaleLengthMm, reachMm, tremoloArm };
+  const guitar = {
+    tuning: toRaw(tuning),
+    capo,
+    frets,
+    scaleLengthMm,
+    reachMm: reachOfHand(student.guitar),
+    tremoloArm: student.guitar.tremoloArm,
+  };
   return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known: [...student.played], policy };
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Outcome, Piece } from '@jam-ledger/contract';
 import { cautionsOf } from '@jam-ledger/core/difficulty';
-import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
+import { reachOfHand } from '@jam-ledger/core/fretboard';
 import { eventsOf } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { useLocalStorage, useTimeoutFn } from '@vueuse/core';
@@ -87,7 +87,7 @@ const places = computed(() => {
 const cautions = computed(() => {
   if (!piece.value) return [];
   const { song, hand, targetBpm } = piece.value;
-  const reachMm = hand.spanFrets === null ? USUAL_REACH_MM : reachOfSpan(hand.spanFrets, hand.scaleLengthMm);
+  const reachMm = reachOfHand(hand);
   const guitar = {
     tuning: tuning.value,
     capo: song.capo,

@@ -10,7 +10,7 @@ import {
   type Student,
   type StudentChange,
 } from '@jam-ledger/contract';
-import { reachOfSpan, USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
+import { reachOfHand } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
@@ -28,8 +28,8 @@ const { fields, problems, trouble, busy, send } = useForm(studentChangeSchema, {
   schools: { ...schools },
 });
 const reach = computed(() => {
-  const { spanFrets, scaleLengthMm } = fields.guitar;
-  const mm = spanFrets === null ? USUAL_REACH_MM : reachOfSpan(spanFrets, scaleLengthMm);
+  const { spanFrets } = fields.guitar;
+  const mm = reachOfHand(fields.guitar);
   return spanFrets === null ? `nobody asked; ${mm} mm is taken` : `5 to ${5 + spanFrets} is ${Math.round(mm)} mm`;
 });
 

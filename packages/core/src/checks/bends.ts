@@ -1,5 +1,5 @@
 import { pitchAt, topFret } from '../fretboard/index.ts';
-import { eventsOf, type BendMove, type EventItem, type WrittenNote } from '../notation/index.ts';
+import { bendHeight, eventsOf, type BendMove, type EventItem, type WrittenNote } from '../notation/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** A bend that ends so near to a note struck or sounding with it is meant to meet it, semitones. Our choice. */
@@ -151,7 +151,9 @@ function armProblems(item: EventItem, { tremoloArm, text }: Checked['options']):
 /** Bends that go higher than the highest fret would cannot be checked against a fretted note. */
 export function unheardTargets({ phrase, options }: Checked): readonly HandProblem[] {
   return eventsOf(phrase).flatMap(({ item }): readonly HandProblem[] => {
-    const note = item.notes.find((one) => (one.fret ?? 0) + 2 * highest(one) > topFret(options) && highest(one) > 0);
+    const note = item.notes.find(
+      (one) => (one.fret ?? 0) + 2 * bendHeight(one) > topFret(options) && bendHeight(one) > 0,
+    );
     if (!note) return [];
     return [
       {
@@ -162,8 +164,4 @@ export function unheardTargets({ phrase, options }: Checked): readonly HandProbl
       },
     ];
   });
-}
-
-function highest({ moves = [], preBend = 0 }: WrittenNote): number {
-  return Math.max(preBend, ...moves.map(({ steps }) => steps));
 }

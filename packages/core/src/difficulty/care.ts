@@ -1,5 +1,5 @@
 import { bestPath, spanMm, type Guitar, type Path } from '../fretboard/index.ts';
-import { eventsOf, secondsOfEvents, type Phrase, type Span } from '../notation/index.ts';
+import { bendHeight, eventsOf, secondsOfEvents, type Phrase, type Span } from '../notation/index.ts';
 
 /** The customary cautions. Source: common practice; they never diagnose. */
 export const CAUTIONS = {
@@ -58,8 +58,8 @@ function longRun(phrase: Phrase, bpm: number): Span | undefined {
 function heavyBend(phrase: Phrase): Span | undefined {
   let bends = 0;
   for (const { item } of eventsOf(phrase))
-    for (const { moves = [], preBend = 0 } of item.notes) {
-      const highest = Math.max(preBend, ...moves.map(({ steps }) => steps));
+    for (const note of item.notes) {
+      const highest = bendHeight(note);
       if (highest > 0) bends += 1;
       if (highest >= LIMITS.heavySteps || bends >= LIMITS.manyBends) return item.span;
     }

@@ -9,7 +9,7 @@ import {
   type Span,
   type Technique,
 } from '../notation/index.ts';
-import { crossings, planStrokes, type Crossing, type PickingPolicy } from '../picking/index.ts';
+import { crossingCost, crossings, planStrokes, type PickingPolicy } from '../picking/index.ts';
 
 /** What makes a phrase hard. */
 export type PartName = 'speed' | 'reach' | 'shifts' | 'crossings' | 'techniques';
@@ -213,15 +213,13 @@ function shiftLoads(path: Path, context: DifficultyContext, secondsOf: SecondsOf
   });
 }
 
-/** What each way of crossing costs against an outside one. Our choice. */
-const CROSSING_COST: Readonly<Record<Crossing['way'], number>> = { outside: 1, inside: 1.3, with: 0.4, against: 2 };
-
 function crossingLoads(phrase: Phrase, context: DifficultyContext, secondsOf: SecondsOf): readonly Load[] {
   const { strokes } = planStrokes(phrase, context.policy ?? 'alternate from down');
   const before = new Map(strokes.map((struck, index) => [struck, strokes[index - 1]]));
-  return crossings(strokes).list.map(({ to, way, skipped }) => {
+  return crossings(strokes).list.map((crossing) => {
+    const { to } = crossing;
     const from = before.get(to)?.item;
-    const load = ((CROSSING_COST[way] + skipped * 0.5) * WORK.crossingSeconds) / secondsOf(from);
+    const load = (crossingCost(crossing) * WORK.crossingSeconds) / secondsOf(from);
     const strings = [from?.notes[0]?.string ?? 1, to.strings[0] ?? 1].map((string) => sayString(string));
     return { item: to.item, load, says: () => `the string change from ${strings.join(' to ')}` };
   });

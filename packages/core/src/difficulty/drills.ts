@@ -1,4 +1,5 @@
 import {
+  bendHeight,
   eventsOf,
   techniquesOf,
   writeEvent,
@@ -70,7 +71,7 @@ function drillFor(technique: Technique, spot: Spot): Drill {
 function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
   const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
   if (!note || note.fret === null) return undefined;
-  const steps = Math.max(note.preBend ?? 0, ...(note.moves ?? []).map((move) => move.steps));
+  const steps = bendHeight(note);
   const target = note.fret + Math.round(steps * 2);
   if (steps === 0 || target > topFret(guitar)) return undefined;
   const plain = write({ ...item, notes: [{ string: note.string, fret: target }], marks: [] });

@@ -1,4 +1,4 @@
-import type { EventItem, WrittenNote } from '../notation/index.ts';
+import { bendHeight, type EventItem, type WrittenNote } from '../notation/index.ts';
 
 /** A fretting finger 1 (index) to 4 (little), the thumb, or null where no finger of this hand holds the note. */
 export type FrettingFinger = 1 | 2 | 3 | 4 | 'T' | null;
@@ -82,10 +82,9 @@ interface Held {
 
 function askedOf({ notes }: EventItem, index: number) {
   const note: WrittenNote | undefined = notes[index];
-  const { finger, moves = [], preBend = 0, trill } = note ?? {};
+  const { finger, trill } = note ?? {};
   const asked: FrettingFinger | undefined = finger === 'T' ? 'T' : FINGERS.find((one) => String(one) === finger);
-  const bendSteps = Math.max(preBend, ...moves.map(({ steps }) => steps));
-  return { asked, bendSteps, needsAbove: trill !== undefined };
+  return { asked, bendSteps: note ? bendHeight(note) : 0, needsAbove: trill !== undefined };
 }
 
 function noGrip(notes: readonly Omit<GripNote, 'finger'>[]): Grip {

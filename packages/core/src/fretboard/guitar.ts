@@ -26,6 +26,17 @@ export function reachOfSpan(frets: number, scaleLengthMm: number = USUAL_SCALE_M
   return fretDistanceMm(scaleLengthMm, 5, 5 + frets);
 }
 
+/** The reach of a hand that was asked for its span of frets; the usual one where nobody asked (null). Millimetres. */
+export function reachOfHand({
+  spanFrets,
+  scaleLengthMm,
+}: {
+  readonly spanFrets: number | null;
+  readonly scaleLengthMm: number;
+}): number {
+  return spanFrets === null ? USUAL_REACH_MM : reachOfSpan(spanFrets, scaleLengthMm);
+}
+
 /** Millimetres along the neck between two frets counted from the capo; below the open string counts as the open string. */
 export function mmBetween(guitar: Guitar, fretA: number, fretB: number): number {
   const { scaleLengthMm, capo } = guitar;

@@ -1,4 +1,13 @@
-export { mmBetween, pitchAt, reachOfSpan, topFret, usualGuitar, USUAL_REACH_MM, USUAL_SCALE_MM } from './guitar.ts';
+export {
+  mmBetween,
+  pitchAt,
+  reachOfHand,
+  reachOfSpan,
+  topFret,
+  usualGuitar,
+  USUAL_REACH_MM,
+  USUAL_SCALE_MM,
+} from './guitar.ts';
 export type { Guitar } from './guitar.ts';
 export { gripsFor } from './grips.ts';
 export type { FrettingFinger, Grip, GripNote, GripRules, Places } from './grips.ts';

@@ -1,7 +1,7 @@
 import { eventsOf, type Phrase, type Span } from '../notation/index.ts';
 import { bestPath, placesOnPath, type Path } from './bestPath.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
-import { placesOf, withPlaces, type PlaceRules } from './places.ts';
+import { inBox, placesOf, withPlaces, type PlaceRules } from './places.ts';
 
 /** A phrase brought under a hand that stays where it is. */
 export interface Boxed {
@@ -38,9 +38,7 @@ function outsideOf(phrase: Phrase, guitar: Guitar, position: number): readonly S
       item.notes.some(
         ({ string, fret }) =>
           fret !== null &&
-          !placesOf(pitchAt(guitar, string, fret), guitar).some(
-            (place) => place.fret === 0 || (place.fret >= position - 1 && place.fret <= position + 5),
-          ),
+          !placesOf(pitchAt(guitar, string, fret), guitar).some((place) => inBox(place.fret, position)),
       ),
     )
     .map(({ item }) => item.span);

@@ -137,7 +137,7 @@ function choicesFor(
 }
 
 /** Frets that a hand reaches without leaving its place: one back, four on, and the open string. */
-function inBox(fret: number, position: number | undefined): boolean {
+export function inBox(fret: number, position: number | undefined): boolean {
   return position === undefined || fret === 0 || (fret >= position - 1 && fret <= position + 5);
 }
 

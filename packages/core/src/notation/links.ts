@@ -1,4 +1,4 @@
-import type { EventItem, Link, Writable, WrittenNote } from './model.ts';
+import { bendHeight, type EventItem, type Link, type Writable, type WrittenNote } from './model.ts';
 import type { Fix, ProblemCode, ProblemList } from './problems.ts';
 import type { TypedEvent } from './readEvent.ts';
 import type { NoteValue } from './values.ts';
@@ -126,7 +126,7 @@ export class LinkReader {
       const bends = note.moves !== undefined || note.preBend !== undefined;
       if (bends && note.fret === 0)
         this.#report(event, 'bend-on-open-string', 'An open string cannot be bent with the fretting fingers.');
-      const widest = bends ? Math.max(note.preBend ?? 0, ...(note.moves ?? []).map(({ steps }) => steps)) : 0;
+      const widest = bendHeight(note);
       if (widest > WIDEST_BEND_STEPS)
         this.#report(event, 'bend-too-wide', `A bend of ${widest} whole steps is wider than ${WIDEST_BEND_STEPS}.`);
       if (note.harmonic === 'natural' && HARMONIC_RATIOS[note.fret ?? -1] === undefined)

@@ -187,6 +187,11 @@ export interface Phrase {
   readonly items: readonly Item[];
 }
 
+/** How high a note is bent at most, whole steps; 0 for not. */
+export function bendHeight({ preBend = 0, moves = [] }: Pick<WrittenNote, 'preBend' | 'moves'>): number {
+  return Math.max(preBend, ...moves.map(({ steps }) => steps));
+}
+
 /** Whether an item holds other items. */
 export function isNest(item: Item): item is NestItem {
   return 'items' in item;

@@ -6,7 +6,7 @@ import {
   type Phrase,
   type TimedEvent,
 } from '../notation/index.ts';
-import { crossingBetween } from './crossings.ts';
+import { crossingBetween, crossingCost } from './crossings.ts';
 import type { Stroke, Struck } from './strokes.ts';
 
 /** The ways to pick that can be asked for. Source: common practice. */
@@ -26,7 +26,7 @@ export type PickingPolicy = (typeof PICKING_POLICIES)[number];
 /** A plan for a whole phrase. */
 export interface StrokePlan {
   readonly strokes: readonly Struck[];
-  /** What its string changes and repeated strokes cost, by `PICK_COST`. */
+  /** What its string changes and repeated strokes cost, by `crossingCost` and `PICK_COST`. */
   readonly cost: number;
 }
 
@@ -36,13 +36,8 @@ export interface StrokeOptions {
   readonly start?: 'down' | 'up';
 }
 
-/** Costs of what the pick does between two events; 1 is an outside crossing. Our choice. */
+/** What the pick pays besides its crossings, in the same measure. Our choice. */
 const PICK_COST = {
-  outside: 1,
-  inside: 1.3,
-  with: 0.4,
-  against: 2,
-  skipped: 0.5,
   /** The same stroke twice on one string. */
   repeated: 1.6,
   /** An up-stroke on the beat. */
@@ -173,6 +168,6 @@ function costOf(strokes: readonly Struck[]): number {
 function stepCost(last: Struck | undefined, struck: Struck): number {
   const onBeat = struck.at % TICKS_PER_QUARTER === 0 && struck.stroke === 'up' ? PICK_COST.upOnBeat : 0;
   const crossing = crossingBetween(last, struck);
-  if (crossing) return onBeat + PICK_COST[crossing.way] + crossing.skipped * PICK_COST.skipped;
+  if (crossing) return onBeat + crossingCost(crossing);
   return onBeat + (last?.stroke === struck.stroke ? PICK_COST.repeated : 0);
 }

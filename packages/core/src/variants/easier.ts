@@ -1,5 +1,6 @@
 import { bestPath, topFret, type Guitar } from '../fretboard/index.ts';
 import {
+  bendHeight,
   mapItems,
   TICKS_PER_QUARTER,
   unroll,
@@ -126,7 +127,7 @@ function fewerNotes(
 
 function plainNote(note: WrittenNote, guitar: Guitar, count: (change: Change) => void): WrittenNote {
   const plain: Writable<WrittenNote> = { ...note };
-  const highest = Math.max(note.preBend ?? 0, ...(note.moves ?? []).map(({ steps }) => steps));
+  const highest = bendHeight(note);
   const target = (note.fret ?? 0) + Math.round(highest * 2);
   if (highest > EASY_BEND_STEPS && note.fret !== null && target <= topFret(guitar)) {
     delete plain.moves;

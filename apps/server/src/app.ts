@@ -100,6 +100,7 @@ function api(store: Store, now: () => Date): Router {
   router.use('/phrases', http.phrasesRouter());
   router.use('/pieces', http.piecesRouter());
   router.use('/entries', http.entriesRouter());
+  router.use('/pins', http.pinsRouter());
   router.use('/ledger', http.ledgerRouter());
   router.use('/students', http.studentsRouter());
   router.use('/studio', http.studioRouter());

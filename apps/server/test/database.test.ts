@@ -11,7 +11,16 @@ import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 describe('the database', () => {
   test('goes forward, all the way back, and forward again', async () => {
     const url = await freshDatabase();
-    const all = ['001-people', '002-songs', '003-pieces', '004-service', '005-scope', '006-form', '007-hands'];
+    const all = [
+      '001-people',
+      '002-songs',
+      '003-pieces',
+      '004-service',
+      '005-scope',
+      '006-form',
+      '007-hands',
+      '008-plans',
+    ];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, '002-songs')).toEqual(['001-people', '002-songs']);
     expect(await migrate(url, 'none')).toEqual([]);
@@ -73,7 +82,7 @@ describe('the demo studio', () => {
     expect(pieces.map(({ phrase, next, mastery }) => [phrase.name, next.move, mastery.state])).toEqual([
       ['Opening bend', 'keep', 'held'],
       ['Answer', 'stay', 'building'],
-      ['Climb to the top', 'down', 'building'],
+      ['Climb to the top', 'split', 'building'],
     ]);
     expect(pieces.map(({ due }) => due !== null)).toEqual([true, false, false]);
     const [held, coming, stuck] = pieces.map(({ expected }) => expected);
@@ -84,7 +93,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '007-hands' });
+    expect(body).toEqual({ database: 'up', migration: '008-plans' });
   });
 
   test('health says when the database is down', async () => {

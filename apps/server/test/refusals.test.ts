@@ -72,7 +72,7 @@ describe('who may what', () => {
       .expect(403);
     await ines
       .put(`/api/pieces/${piece.id}`)
-      .send({ startBpm: 60, targetBpm: 61, version: 1, struck: false })
+      .send({ startBpm: 60, targetBpm: 61, version: 1, given: true, struck: false })
       .expect(403);
     await ines.post('/api/pieces').send({ phraseId: phrase.id, startBpm: 60, targetBpm: 90 }).expect(403);
   });

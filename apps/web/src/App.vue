@@ -19,14 +19,14 @@ const tabs = computed(() =>
     ? [
         { name: 'desk', label: 'Desk' },
         { name: 'requests', label: 'Requests' },
-        { name: 'songs', label: 'Songs', holds: ['song', 'sheet'] },
+        { name: 'songs', label: 'Songs', holds: ['song', 'sheet', 'pieces'] },
         { name: 'licks', label: 'Licks' },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
         { name: 'students', label: 'Students' },
       ]
     : [
-        { name: 'practice', label: 'Practice', holds: ['piece'] },
+        { name: 'practice', label: 'Practice', holds: ['piece', 'drills'] },
         { name: 'ledger', label: 'Ledger' },
         { name: 'requests', label: 'Requests' },
       ],

@@ -44,6 +44,13 @@ export const router = createRouter({
       meta: { for: 'student' },
     },
     { path: '/practice/:id', name: 'piece', component: () => import('./pages/PracticePage.vue') },
+    { path: '/practice/:id/drills', name: 'drills', component: () => import('./pages/DrillsPage.vue') },
+    {
+      path: '/songs/:id/pieces',
+      name: 'pieces',
+      component: () => import('./pages/PiecesPage.vue'),
+      meta: { for: 'teacher' },
+    },
     { path: '/:path(.*)*', redirect: () => home() },
   ],
 });

@@ -49,6 +49,10 @@ const MESSAGES: Record<string, string> = {
   'alternatives.types': 'This must be a pass, such as 2 or last.',
   'alternatives.match': 'This must be a pass, such as 2 or last.',
   'ladder.order': 'The start tempo must not be above the target.',
+  'stretch.empty': 'A stretch ends after it begins.',
+  'array.unique': 'This stands here twice.',
+  'string.isoDate': 'This is not a moment such as 2026-03-14T10:00:00Z.',
+  'object.and': 'When it was played and when it is sent belong together.',
 };
 
 /** Checks a value against a schema; every problem is listed, each at its field. */

@@ -6,5 +6,6 @@ export * from './transcriptions.ts';
 export * from './phrases.ts';
 export { SONG_LIMITS } from './songLimits.ts';
 export * from './pieces.ts';
+export * from './plans.ts';
 export * from './students.ts';
 export * from './licks.ts';

@@ -1,23 +1,40 @@
 import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
-import type { Medium, NextStep, Outcome, Standing } from '@jam-ledger/core/pieces';
-import type { Due, Mastery } from '@jam-ledger/core/progress';
+import type {
+  LadderRules,
+  Medium,
+  NextStep,
+  Outcome,
+  PieceKind,
+  Rung,
+  Standing,
+  Stretch,
+  TempoSchool,
+} from '@jam-ledger/core/pieces';
+import type { Due, Mastery, SinceLesson, SongProgress } from '@jam-ledger/core/progress';
 import Joi from 'joi';
-import { text, id, version } from './check.ts';
-import type { GuitarAndHand } from './students.ts';
+import { line, text, id, isDay, version } from './check.ts';
+import type { GuitarAndHand, HearingSchool } from './students.ts';
 import type { SongBasics } from './transcriptions.ts';
 
 /** Longest remark on an entry, characters. */
-export const ENTRY_LIMITS = { remark: 500 } as const;
+export const ENTRY_LIMITS = { remark: 500, pin: 500 } as const;
 
-const tempo = () => Joi.number().integer().min(PRACTICE_TEMPO_RANGE.least).max(PRACTICE_TEMPO_RANGE.most).required();
+/** A practice tempo, quarter notes a minute. */
+export const tempo = (): Joi.NumberSchema =>
+  Joi.number().integer().min(PRACTICE_TEMPO_RANGE.least).max(PRACTICE_TEMPO_RANGE.most).required();
 
 /** Assigns a phrase as a practice piece. Tempos in quarter notes a minute. */
 export interface PieceBody {
   readonly phraseId: string;
   readonly startBpm: number;
   readonly targetBpm: number;
+  /** Slower than this the phrase loses its sense; null or left out where slower is only slower. */
+  readonly floorBpm?: number | null;
+  /** How hard it is for the student at the target, 0 to 100; null or left out where nobody reckoned it. */
+  readonly difficulty?: number | null;
 }
-const tempos = {
+/** Start and target, the start not above the target. */
+export const tempos = {
   startBpm: tempo(),
   targetBpm: tempo().custom((value: number, helpers) => {
     const ancestors: unknown = helpers.state.ancestors;
@@ -27,38 +44,58 @@ const tempos = {
   }),
 };
 /** Checks `PieceBody`. */
-export const pieceSchema: Joi.ObjectSchema<PieceBody> = Joi.object<PieceBody, true>({ phraseId: id(), ...tempos });
+export const pieceSchema: Joi.ObjectSchema<PieceBody> = Joi.object<PieceBody>({
+  phraseId: id(),
+  ...tempos,
+  floorBpm: tempo().allow(null).optional(),
+  difficulty: Joi.number().min(0).max(100).allow(null).optional(),
+});
 
-/** Changed tempos of a piece; `struck` takes it back, and gives it again. */
+/**
+ * Changed tempos of a piece; `given` whether the student has it or it is only planned, `struck` takes it out of the plan
+ * altogether, and puts it back.
+ */
 export interface PieceChange {
   readonly startBpm: number;
   readonly targetBpm: number;
   readonly version: number;
+  readonly given: boolean;
   readonly struck: boolean;
 }
 /** Checks `PieceChange`. */
 export const pieceChangeSchema: Joi.ObjectSchema<PieceChange> = Joi.object<PieceChange, true>({
   ...tempos,
   version: version(),
+  given: Joi.boolean().required(),
   struck: Joi.boolean().required(),
 });
 
-/** One result posted. The id is made by the sender, so that sending it again posts nothing twice. */
+/**
+ * One result posted. The id is made by the sender, so that sending it again posts nothing twice. What waited on a device tells
+ * when it was played and when it is sent, both by the clock of that device; what is left out was played just now.
+ */
 export interface EntryBody {
   readonly id: string;
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly remark: string;
+  /** How much of the piece was played, in hundredths; all of it when left out. */
+  readonly percent?: number;
+  readonly playedAt?: string;
+  readonly sentAt?: string;
 }
 /** Checks `EntryBody`. */
-export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody, true>({
+export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody>({
   id: id(),
   bpm: tempo(),
   outcome: Joi.string()
     .valid(...OUTCOMES)
     .required(),
   remark: text(ENTRY_LIMITS.remark),
-});
+  percent: Joi.number().integer().min(1).max(100).optional(),
+  playedAt: Joi.string().isoDate().optional(),
+  sentAt: Joi.string().isoDate().optional(),
+}).and('playedAt', 'sentAt');
 
 /** Strikes an entry out, or puts it back. */
 export interface EntryChange {
@@ -78,6 +115,7 @@ export interface Entry {
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly medium: Medium;
+  readonly percent: number;
   readonly remark: string;
   readonly postedAt: string;
   /** The day in the studio's zone. */
@@ -86,25 +124,66 @@ export interface Entry {
   readonly struck: boolean;
 }
 
+/** A note pinned to an event of a phrase: a watch-out where a teacher wrote it, else a note to the teacher. */
+export interface PinBody {
+  readonly id: string;
+  readonly phraseId: string;
+  /** Ticks of the phrase as played. */
+  readonly at: number;
+  readonly text: string;
+}
+/** Checks `PinBody`. */
+export const pinSchema: Joi.ObjectSchema<PinBody> = Joi.object<PinBody, true>({
+  id: id(),
+  phraseId: id(),
+  at: Joi.number().integer().min(0).max(2_000_000_000).required(),
+  text: line(ENTRY_LIMITS.pin),
+});
+
+/** A pinned note as it stands. */
+export interface Pin extends PinBody {
+  readonly version: number;
+  readonly by: { readonly id: string; readonly name: string; readonly teaches: boolean };
+  readonly pinnedAt: string;
+}
+
+/** A stretch of a piece, and where in the piece it begins; ticks as played. */
+export interface PiecePart extends Stretch {
+  readonly name: string;
+  readonly at: number;
+  readonly length: number;
+}
+
 /** A practice piece with everything needed to play it and to see where it stands. */
 export interface Piece {
   readonly id: string;
   readonly version: number;
   readonly struck: boolean;
+  readonly kind: PieceKind;
   readonly student: { readonly id: string; readonly name: string };
   /** The song’s set-up; tempo and meter are those of the section. */
   readonly song: SongBasics & { readonly id: string };
   readonly section: { readonly id: string; readonly label: string; readonly role: string };
+  /** What is played, put together from its parts; its name is the piece’s. */
   readonly phrase: { readonly id: string; readonly name: string; readonly text: string };
+  readonly parts: readonly PiecePart[];
   /** What of the student’s hand the page needs. */
   readonly hand: Pick<GuitarAndHand, 'leftHanded' | 'spanFrets' | 'scaleLengthMm'>;
   readonly startBpm: number;
   readonly targetBpm: number;
-  readonly assignedOn: string;
-  readonly rungs: readonly number[];
+  readonly floorBpm: number | null;
+  /** The day it was given; null while it is planned. */
+  readonly assignedOn: string | null;
+  readonly raising: TempoSchool;
+  readonly hearing: HearingSchool;
+  readonly rules: LadderRules;
+  readonly rungs: readonly Rung[];
   readonly entries: readonly Entry[];
+  readonly pins: readonly Pin[];
   readonly standing: Standing;
   readonly next: NextStep;
+  /** What next steps hang on besides what is posted. */
+  readonly around: { readonly canSplit: boolean; readonly join: string | null };
   /** What is really held, and when it is to be played again before it goes. */
   readonly mastery: Mastery;
   readonly due: Due | null;
@@ -123,21 +202,78 @@ export type Expected =
     }
   | { readonly tooLittle: string };
 
-/** The ledger of one student: their pieces in the order of songs and sections. */
+/** What stands in one cell of the ledger: the day’s line, ink before pencil, and how many were posted that day. */
+export interface LedgerCell {
+  readonly day: string;
+  readonly bpm: number;
+  readonly outcome: Outcome;
+  readonly medium: Medium;
+  readonly percent: number;
+  readonly takes: number;
+}
+
+/** One row of the ledger: a piece without its music. */
+export interface LedgerPiece extends Pick<
+  Piece,
+  | 'id'
+  | 'version'
+  | 'kind'
+  | 'startBpm'
+  | 'targetBpm'
+  | 'assignedOn'
+  | 'standing'
+  | 'next'
+  | 'mastery'
+  | 'due'
+  | 'expected'
+  | 'section'
+> {
+  readonly song: { readonly id: string; readonly title: string };
+  readonly phrase: { readonly id: string; readonly name: string };
+  /** The day of the newest line; null for none. */
+  readonly lastDay: string | null;
+  /** What was posted since the last lesson; null for nothing. */
+  readonly since: SinceLesson | null;
+  readonly cells: readonly LedgerCell[];
+}
+
+/** How much of a song stands, by the bars of all its phrases. */
+export interface LedgerSong extends SongProgress {
+  readonly id: string;
+  readonly title: string;
+  readonly bars: number;
+}
+
+/** The ledger of one student: their pieces in the order of songs and sections, over some of the days with lines. */
 export interface Ledger {
   readonly student: { readonly id: string; readonly name: string };
   readonly today: string;
-  readonly pieces: readonly Piece[];
+  /** The days shown, oldest first, and which of them were lessons. */
+  readonly days: readonly string[];
+  readonly lessons: readonly string[];
+  /** The newest day before those shown; null where there is none. */
+  readonly earlier: string | null;
+  /** The day of the last lesson; null for none yet. */
+  readonly lastLesson: string | null;
+  readonly songs: readonly LedgerSong[];
+  readonly pieces: readonly LedgerPiece[];
 }
 
-/** Which student's ledger; a student may leave it out. */
+/** Most days that a ledger shows at once. */
+export const LEDGER_DAYS = 30;
+
+/** Which student's ledger; a student may leave it out. Days up to and with `until`; the newest when left out. */
 export interface LedgerQuery {
   readonly studentId?: string;
+  readonly until?: string;
 }
 /** Checks `LedgerQuery`. */
 export const ledgerQuerySchema: Joi.ObjectSchema<LedgerQuery> = Joi.object<LedgerQuery>({
   studentId: id().optional(),
+  until: Joi.string()
+    .optional()
+    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none'))),
 });
 
 export { MEDIA, OUTCOMES };
-export type { Due, Mastery, Medium, NextStep, Outcome, Standing };
+export type { Due, LadderRules, Mastery, Medium, NextStep, Outcome, PieceKind, Rung, Standing, Stretch, TempoSchool };

@@ -1,3 +1,4 @@
+import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import Joi from 'joi';
 import { oneOf, version } from './check.ts';
 import { SONG_LIMITS } from './songLimits.ts';
@@ -17,12 +18,27 @@ export const WHY_SCHOOLS = ['where first', 'why first'] as const;
 /** One of the `WHY_SCHOOLS`. */
 export type WhySchool = (typeof WHY_SCHOOLS)[number];
 
+/** What is heard first of a piece that is practised. */
+export const HEARING_SCHOOLS = ['full speed first', 'slow first'] as const;
+/** One of the `HEARING_SCHOOLS`. */
+export type HearingSchool = (typeof HEARING_SCHOOLS)[number];
+
+/** Every question on which teachers differ, and its schools, the usual one first. */
+export const SCHOOL_WORDS = {
+  learning: LEARNING_SCHOOLS,
+  raising: TEMPO_SCHOOLS,
+  hearing: HEARING_SCHOOLS,
+  picking: PICKING_SCHOOLS,
+  position: POSITION_SCHOOLS,
+  first: WHY_SCHOOLS,
+} as const;
+/** One of the questions. */
+export type SchoolName = keyof typeof SCHOOL_WORDS;
+/** All of them. */
+export const SCHOOL_NAMES: readonly SchoolName[] = ['learning', 'raising', 'hearing', 'picking', 'position', 'first'];
+
 /** How a studio teaches where teachers differ. */
-export interface Schools {
-  readonly picking: PickingSchool;
-  readonly position: PositionSchool;
-  readonly first: WhySchool;
-}
+export type Schools = { readonly [Name in SchoolName]: (typeof SCHOOL_WORDS)[Name][number] };
 
 /** The schools of one student; null where the studio’s holds. */
 export type StudentSchools = { readonly [Name in keyof Schools]: Schools[Name] | null };
@@ -63,10 +79,14 @@ export interface StudentChange {
 const whole = ({ least, most }: { readonly least: number; readonly most: number }) =>
   Joi.number().integer().min(least).max(most).required();
 const schools = {
+  learning: oneOf(LEARNING_SCHOOLS),
+  raising: oneOf(TEMPO_SCHOOLS),
+  hearing: oneOf(HEARING_SCHOOLS),
   picking: oneOf(PICKING_SCHOOLS),
   position: oneOf(POSITION_SCHOOLS),
   first: oneOf(WHY_SCHOOLS),
 };
+const ownSchools = Object.fromEntries(SCHOOL_NAMES.map((name) => [name, schools[name].allow(null)]));
 /** Checks `StudentChange`. */
 export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<StudentChange>({
   version: version(),
@@ -78,17 +98,11 @@ export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<S
     leftHanded: Joi.boolean().required(),
     spanFrets: whole(GUITAR_LIMITS.spanFrets).allow(null),
   }).required(),
-  schools: Joi.object({
-    picking: schools.picking.allow(null),
-    position: schools.position.allow(null),
-    first: schools.first.allow(null),
-  }).required(),
+  schools: Joi.object(ownSchools).required(),
 });
 
 /** The studio as it can be changed. */
-export interface StudioSchools extends Schools {
-  readonly version: number;
-}
+export type StudioSchools = Schools & { readonly version: number };
 /** Checks `StudioSchools`. */
 export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
   version: version(),

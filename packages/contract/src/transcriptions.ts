@@ -1,5 +1,6 @@
 import { readMeter, TEMPO_RANGE, type Technique } from '@jam-ledger/core/notation';
 import { readTuning } from '@jam-ledger/core/pitch';
+import type { Shown } from '@jam-ledger/core/pieces';
 import Joi from 'joi';
 import { id, line, oneOf, text, version } from './check.ts';
 import { LAYERS, type Layer, type Phrase } from './phrases.ts';
@@ -207,6 +208,8 @@ export interface StudentOfSong {
   readonly guitar: GuitarAndHand;
   readonly schools: Schools;
   readonly played: readonly Technique[];
+  /** Where pieces of known difficulty were first clean, for where to begin others. */
+  readonly shown: readonly Shown[];
 }
 
 /** A transcription as it stands, with its sections in the order of the clock. */

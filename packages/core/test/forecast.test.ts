@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { daysBetween, forecast, paceOf, type DatedResult, type Forecast } from '../src/progress/index.ts';
+import { daysBetween, forecast, paceOf, priorOf, type DatedResult, type Forecast } from '../src/progress/index.ts';
 import { learner, randomFrom, TARGET } from './learners.ts';
 
 const on = (day: string, bpm: number): DatedResult => ({ day, bpm, outcome: 'clean', medium: 'pencil' });
@@ -78,15 +78,35 @@ describe('when the target will be reached', () => {
 });
 
 describe('the pace of other pieces', () => {
-  test('is their mean rise a day, with how much they differ', () => {
-    const pace = paceOf([climbing, climbing.map((result) => ({ ...result, bpm: result.bpm + 20 }))]);
-    // From 60 to 84 in nine days, and from 80 to 104.
-    expect(pace?.perDay).toBeCloseTo(
-      (Math.log(84 / 60) + Math.log(104 / 80)) / 2 / daysBetween('2026-03-01', '2026-03-10'),
-      6,
-    );
+  const pace = (history: readonly DatedResult[]) => paceOf(history) ?? NaN;
+  const nobody = { perDay: 0, spread: 0, count: 0 };
+  const studio = { perDay: 0.01, spread: 0.004, count: 40 };
+  test('is the rise of the logarithm of tempo a day', () =>
+    // From 60 to 84 in nine days.
+    expect(pace(climbing)).toBeCloseTo(Math.log(84 / 60) / daysBetween('2026-03-01', '2026-03-10'), 9));
+  test('nothing where too little is posted or nothing was gained', () => {
+    expect(paceOf(climbing.slice(0, 3))).toBeUndefined();
+    expect(paceOf(climbing.map((one) => ({ ...one, bpm: 60 })))).toBeUndefined();
+    expect(paceOf(climbing.map((one) => ({ ...one, percent: 50 })))).toBeUndefined();
   });
-  test('nothing where too few say anything', () => expect(paceOf([climbing, []])).toBeUndefined());
+  test('nothing is known where fewer than two pieces say anything', () => {
+    expect(priorOf([], nobody)).toBeUndefined();
+    expect(priorOf([0.02], nobody)).toBeUndefined();
+    expect(priorOf([0.02, 0.04], nobody)?.perDay).toBeCloseTo(0.03, 9);
+  });
+  test('a new student comes along as the studio does, and the more of their own there is, the less', () => {
+    expect(priorOf([], studio)).toEqual({ perDay: 0.01, spread: 0.004 });
+    const few = priorOf([0.03], studio)?.perDay ?? NaN;
+    const many =
+      priorOf(
+        Array.from({ length: 20 }, () => 0.03),
+        studio,
+      )?.perDay ?? NaN;
+    expect(few).toBeGreaterThan(0.01);
+    expect(few).toBeLessThan(0.02);
+    expect(many).toBeGreaterThan(0.025);
+    expect(many).toBeLessThan(0.03);
+  });
   test('a slow studio makes a later forecast', () => {
     const slow = forecast(climbing.slice(0, 4), {
       target: 140,

@@ -43,7 +43,11 @@ export function learner(seed: number): Learner {
   const ability = CURVES[curve]?.(random()) ?? (() => 1);
   const [start, limit] = [0.4 + random() * 0.2, 1.02 + random() * 0.3];
   const often = 0.3 + random() * 0.6;
-  const ladder = tempoLadder({ start: Math.round(TARGET * (start - 0.05)), target: TARGET, school: 'even-steps' });
+  const ladder = tempoLadder({
+    start: Math.round(TARGET * (start - 0.05)),
+    target: TARGET,
+    school: 'small even steps',
+  });
   const results: DatedResult[] = [];
   let practices = 0;
   let away = 0;

@@ -10,6 +10,7 @@ describe('what a lick can be found by', () => {
   test('techniques, chords, degrees, shape, place and steps', () => {
     expect(facts(':A7 5G 7Gb1 5B | :D7 5G 12e')).toEqual({
       techniques: ['whole-step bend'],
+      bars: 0.625,
       chords: ['A7', 'D7'],
       degrees: ' b3 4 5 b7 2 ',
       shape: ' 0,0 0,2 1,0 0,0 2,7 ',

@@ -1,26 +1,38 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { nextStep, standingOf, tempoLadder, WIDEST_STEP_SHARE, type Result } from '../src/pieces/index.ts';
+import {
+  MISSES_WHEN_STUCK,
+  nextStep,
+  standingOf,
+  tempoLadder,
+  WIDEST_STEP_RATIO,
+  type Ladder,
+  type Result,
+} from '../src/pieces/index.ts';
 
-const school = 'even-steps' as const;
+const school = 'small even steps' as const;
 const ladder = tempoLadder({ start: 60, target: 120, school });
 const clean = (bpm: number, medium: Result['medium'] = 'pencil'): Result => ({ bpm, outcome: 'clean', medium });
 const missed = (bpm: number, medium: Result['medium'] = 'pencil'): Result => ({ bpm, outcome: 'not-yet', medium });
+const temposOf = ({ rungs }: Ladder) => rungs.map(({ bpm }) => bpm);
 
 describe('the tempo ladder of even steps', () => {
-  test('from 60 to 120 goes up in even whole steps', () => {
-    expect(ladder.rungs).toEqual([60, 68, 75, 83, 90, 98, 105, 113, 120]);
+  // An octave of tempo in steps even in ratio, as common practice has it on a metronome: 60 × 2^(n/10).
+  test('from 60 to 120 goes up in steps even in ratio', () => {
+    expect(temposOf(ladder)).toEqual([60, 64, 69, 74, 79, 85, 91, 97, 104, 112, 120]);
   });
 
-  test('begins at the start, ends at the target, and no step is too wide or uneven', () => {
+  test('begins at the start, ends at the target, and no step is wider than the widest, but for whole beats', () => {
     fc.assert(
       fc.property(fc.integer({ min: 20, max: 400 }), fc.integer({ min: 20, max: 400 }), (a, b) => {
         const [start, target] = [Math.min(a, b), Math.max(a, b)];
-        const { rungs } = tempoLadder({ start, target, school });
-        expect([rungs[0], rungs.at(-1)]).toEqual([start, target]);
-        const steps = rungs.slice(1).map((rung, index) => rung - (rungs[index] ?? 0));
-        expect(Math.max(1, ...steps)).toBeLessThanOrEqual(Math.max(1, target * WIDEST_STEP_SHARE) + 1);
-        expect(Math.max(1, ...steps) - Math.min(...steps, Math.max(1, ...steps))).toBeLessThanOrEqual(1);
+        const tempos = temposOf(tempoLadder({ start, target, school }));
+        expect([tempos[0], tempos.at(-1)]).toEqual([start, target]);
+        tempos.slice(1).forEach((tempo, index) => {
+          const below = tempos[index] ?? tempo;
+          expect(tempo).toBeGreaterThan(below);
+          expect(tempo).toBeLessThanOrEqual(below * WIDEST_STEP_RATIO + 1.1);
+        });
       }),
     );
   });
@@ -35,24 +47,94 @@ describe('the tempo ladder of even steps', () => {
   });
 });
 
+describe('the other ladders', () => {
+  test('short fragments at full speed, then longer', () =>
+    expect(tempoLadder({ start: 60, target: 120, school: 'short fragments' }).rungs).toEqual([
+      { bpm: 120, percent: 25 },
+      { bpm: 120, percent: 50 },
+      { bpm: 120, percent: 75 },
+      { bpm: 120, percent: 100 },
+    ]));
+  test('a little past the target, and back', () =>
+    expect(temposOf(tempoLadder({ start: 100, target: 120, school: 'past and back' }))).toEqual([
+      100, 106, 113, 120, 126, 120,
+    ]));
+  test('past the slowest target is still past it', () =>
+    expect(temposOf(tempoLadder({ start: 20, target: 20, school: 'past and back' }))).toEqual([20, 21, 20]));
+
+  const fragments = tempoLadder({ start: 60, target: 120, school: 'short fragments' });
+  const part = (
+    percent: number,
+    outcome: Result['outcome'] = 'clean',
+    medium: Result['medium'] = 'pencil',
+  ): Result => ({
+    bpm: 120,
+    percent,
+    outcome,
+    medium,
+  });
+  test.each<[string, readonly Result[], string, number]>([
+    ['begins with the shortest', [], 'begin', 25],
+    ['twice clean is longer', [part(25), part(25)], 'up', 50],
+    ['a slower take is none at full speed', [part(25), { ...part(25), bpm: 90 }], 'up', 25],
+    ['two misses are shorter', [part(50, 'not-yet'), part(50, 'not-yet')], 'down', 25],
+    ['a longer miss does not undo a shorter clean', [part(50), part(75, 'not-yet'), part(50)], 'up', 75],
+    ['the whole in a lesson is to be kept', [part(100, 'clean', 'ink')], 'keep', 100],
+  ])('fragments: %s', (_name, history, move, percent) =>
+    expect(nextStep(history, fragments)).toMatchObject({ move, percent, bpm: 120 }),
+  );
+
+  const past = tempoLadder({ start: 100, target: 120, school: 'past and back' });
+  test.each<[string, readonly Result[], string, number]>([
+    ['the target leads past it', [clean(120), clean(120)], 'up', 126],
+    ['past it once wants once more', [clean(126)], 'stay', 126],
+    ['past it twice leads back', [clean(126), clean(126)], 'down', 120],
+    ['back at the target it wants to be shown', [clean(126), clean(126), clean(120)], 'show', 120],
+    ['heard at the target after that it wants to be kept', [clean(126, 'ink'), clean(120, 'ink')], 'keep', 120],
+  ])('past and back: %s', (_name, history, move, bpm) => expect(nextStep(history, past)).toMatchObject({ move, bpm }));
+});
+
 describe('the next step', () => {
   test.each<[string, readonly Result[], string, number]>([
     ['nothing posted', [], 'begin', 60],
-    ['once clean in pencil asks for once more', [clean(83)], 'stay', 83],
-    ['twice clean in pencil goes up', [clean(83), clean(84)], 'up', 90],
-    ['once clean in ink goes up', [clean(83, 'ink')], 'up', 90],
-    ['a miss above a clean tempo stays at the rung between', [clean(84), missed(92)], 'stay', 90],
-    ['ink after such a pencil pair decides', [clean(84), missed(92), clean(90, 'ink')], 'up', 98],
+    ['once clean in pencil asks for once more', [clean(85)], 'stay', 85],
+    ['twice clean in pencil goes up', [clean(85), clean(86)], 'up', 91],
+    ['once clean in ink goes up', [clean(85, 'ink')], 'up', 91],
+    ['a miss above a clean tempo stays at the rung between', [clean(85), missed(92)], 'stay', 91],
+    ['ink after such a pencil pair decides', [clean(85), missed(92), clean(91, 'ink')], 'up', 97],
     ['a first miss stays', [missed(60)], 'stay', 60],
-    ['a second miss in a row comes down', [clean(75), missed(90), missed(90)], 'down', 83],
+    ['a second miss in a row comes down', [clean(75), missed(91), missed(91)], 'down', 85],
     ['no rung is below the first', [missed(60), missed(60)], 'stay', 60],
-    ['a miss in between starts the count anew', [clean(83), missed(83), clean(83)], 'stay', 83],
-    ['a miss at a faster tempo does not', [clean(83), missed(98), clean(83)], 'up', 90],
+    ['a miss in between starts the count anew', [clean(85), missed(85), clean(85)], 'stay', 85],
+    ['a miss at a faster tempo does not', [clean(85), missed(97), clean(85)], 'up', 91],
     ['below the ladder goes to its first rung', [clean(50)], 'up', 60],
     ['the target clean twice at home wants to be shown', [clean(120), clean(121)], 'show', 120],
     ['the target clean in a lesson wants to be kept', [clean(120, 'ink')], 'keep', 120],
   ])('%s', (_name, history, move, bpm) => {
     expect(nextStep(history, ladder)).toMatchObject({ move, bpm });
+  });
+
+  const stuck = [clean(64), ...Array.from({ length: MISSES_WHEN_STUCK }, () => missed(69))];
+  test.each<[string, readonly Result[], object, string, number]>([
+    ['misses that pile up split what can be split', stuck, { canSplit: true }, 'split', 64],
+    ['and call the teacher where it cannot', stuck, {}, 'call', 64],
+    ['clean takes below the best do not hide that', [...stuck, clean(60), missed(69)], {}, 'call', 64],
+    ['a new best does', [...stuck, clean(69), missed(74)], {}, 'stay', 74],
+    ['what is heard at the target leads on to the seam', [clean(120, 'ink')], { join: 'Riff into Solo' }, 'join', 120],
+    ['what only the student heard does not', [clean(120), clean(120)], { join: 'Riff into Solo' }, 'show', 120],
+    ['ten minutes unbroken want a rest', [clean(85), clean(85)], { minutes: 10 }, 'rest', 91],
+    ['nine do not', [clean(85), clean(85)], { minutes: 9.9 }, 'up', 91],
+  ])('%s', (_name, history, context, move, bpm) => {
+    expect(nextStep(history, ladder, context)).toMatchObject({ move, bpm });
+  });
+
+  test('so many clean takes are needed, and so many misses fall, as the teacher says', () => {
+    const rules = { cleanNeeded: 3, fallsAfter: 1, restMinutes: 5 };
+    const strict = tempoLadder({ start: 60, target: 120, school, rules });
+    expect(nextStep([clean(85), clean(85)], strict)).toMatchObject({ move: 'stay', bpm: 85 });
+    expect(nextStep([clean(85), clean(85), clean(85)], strict)).toMatchObject({ move: 'up', bpm: 91 });
+    expect(nextStep([clean(85), missed(91)], strict)).toMatchObject({ move: 'down', bpm: 85 });
+    expect(nextStep([], strict, { minutes: 5 })).toMatchObject({ move: 'rest' });
   });
 
   test('always names a rung of the ladder and says why', () => {
@@ -64,7 +146,8 @@ describe('the next step', () => {
     fc.assert(
       fc.property(fc.array(result), (history) => {
         const step = nextStep(history, ladder);
-        expect(ladder.rungs).toContain(step.bpm);
+        expect(temposOf(ladder)).toContain(step.bpm);
+        expect(nextStep(history, ladder)).toEqual(step);
         expect(step.reason).toContain(String(step.bpm));
       }),
     );

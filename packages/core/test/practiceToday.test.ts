@@ -5,9 +5,10 @@ import { practiceToday, type PracticePiece } from '../src/series/index.ts';
 const TODAY = '2026-03-14';
 const piece = (id: string, more: Partial<PracticePiece> = {}): PracticePiece => ({
   id,
+  kind: 'phrase',
   name: id,
   songId: 'song',
-  next: { move: 'up', bpm: 80, reason: 'go up to 80.' },
+  next: { move: 'up', bpm: 80, percent: 100, reason: 'go up to 80.' },
   mastery: { state: 'building', reason: '', heldSince: null },
   due: null,
   share: 0.5,
@@ -18,7 +19,7 @@ const piece = (id: string, more: Partial<PracticePiece> = {}): PracticePiece => 
 const HELD = { state: 'held', reason: '', heldSince: '2026-02-01' } as const;
 const kept = (id: string, dueOn: string, recall = 0.8) =>
   piece(id, {
-    next: { move: 'keep', bpm: 100, reason: '' },
+    next: { move: 'keep', bpm: 100, percent: 100, reason: '' },
     mastery: HELD,
     due: { day: dueOn, intervalDays: 7, recall },
     share: 1,
@@ -55,9 +56,12 @@ describe('today’s practice', () => {
   });
 
   test('what is ready to go up matters more than what came down; waiting counts', () => {
-    const down = piece('stuck', { next: { move: 'down', bpm: 60, reason: '' } });
+    const down = piece('stuck', { next: { move: 'down', bpm: 60, percent: 100, reason: '' } });
     expect(kinds([down, piece('riff')], 10)).toContain('step riff');
-    const waiting = piece('stuck', { next: { move: 'down', bpm: 60, reason: '' }, lastDay: '2026-02-20' });
+    const waiting = piece('stuck', {
+      next: { move: 'down', bpm: 60, percent: 100, reason: '' },
+      lastDay: '2026-02-20',
+    });
     expect(kinds([waiting, piece('riff', { lastDay: TODAY })], 10)).toContain('step stuck');
   });
 
@@ -66,6 +70,18 @@ describe('today’s practice', () => {
     expect(kinds(pieces, 45)).toEqual(expect.arrayContaining(['join a+b', 'join b+c', 'top a+b+c']));
     const apart = [piece('a', { share: 0.9 }), piece('b', { share: 0.9, songId: 'other' })];
     expect(kinds(apart, 45).filter((task) => task.startsWith('join'))).toEqual([]);
+  });
+
+  test('a given seam and a run from the top are steps of their own, and are not made up a second time', () => {
+    const pieces = [
+      ...['a', 'b', 'c'].map((id) => piece(id, { share: 0.9, cleanBpm: 90 })),
+      piece('a-b', { kind: 'join' }),
+      piece('all', { kind: 'run' }),
+    ];
+    const planned = kinds(pieces, 60);
+    expect(planned).toEqual(expect.arrayContaining(['join a-b', 'top all']));
+    expect(planned).not.toContain('join a+b');
+    expect(planned).not.toContain('top a+b+c');
   });
 
   test('what is left over goes to the steps, no longer than eight minutes each', () => {
@@ -90,7 +106,7 @@ describe('today’s practice', () => {
         const pieces = some.map(({ kept: isKept, due, share, move }, index) =>
           isKept
             ? kept(`p${index}`, `2026-03-${String(due).padStart(2, '0')}`)
-            : piece(`p${index}`, { share, next: { move, bpm: 80, reason: '' } }),
+            : piece(`p${index}`, { share, next: { move, bpm: 80, percent: 100, reason: '' } }),
         );
         const plan = practiceToday(pieces, minutes, TODAY);
         const sum = plan.tasks.reduce((all, task) => all + task.minutes, 0);

@@ -4,9 +4,19 @@ import {
   ledgerQuerySchema,
   pieceChangeSchema,
   pieceSchema,
+  pinSchema,
 } from '@jam-ledger/contract';
 import { Router } from 'express';
-import { assignPiece, changePiece, postEntry, showLedger, showPiece, strikeEntry } from '../studio/index.ts';
+import {
+  assignPiece,
+  changePiece,
+  pinNote,
+  postEntry,
+  showLedger,
+  showPiece,
+  strikeEntry,
+  strikePin,
+} from '../studio/index.ts';
 import { answer, bodyOf, idOf, queryOf } from './asking.ts';
 
 /** Practice pieces: assigned, shown, changed, and the entries posted to them. */
@@ -28,6 +38,10 @@ export function piecesRouter(): Router {
     '/:id/entries',
     answer((visit, request) => postEntry(visit, idOf(request), bodyOf(request, entrySchema)), 201),
   );
+  router.post(
+    '/:id/pins',
+    answer((visit, request) => pinNote(visit, idOf(request), bodyOf(request, pinSchema)), 201),
+  );
   return router;
 }
 
@@ -41,12 +55,22 @@ export function entriesRouter(): Router {
   return router;
 }
 
+/** Pinned notes: taken out and put back. */
+export function pinsRouter(): Router {
+  const router = Router();
+  router.put(
+    '/:id',
+    answer((visit, request) => strikePin(visit, idOf(request), bodyOf(request, entryChangeSchema))),
+  );
+  return router;
+}
+
 /** The ledger of a student. */
 export function ledgerRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => showLedger(visit, queryOf(request, ledgerQuerySchema).studentId)),
+    answer((visit, request) => showLedger(visit, queryOf(request, ledgerQuerySchema))),
   );
   return router;
 }

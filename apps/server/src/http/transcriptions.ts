@@ -4,6 +4,7 @@ import {
   phraseMarkSchema,
   phraseReferenceSchema,
   phraseSchema,
+  planSchema,
   sectionChangeSchema,
   sectionSchema,
   seenSchema,
@@ -18,10 +19,12 @@ import {
   changeSection,
   changeSetUp,
   choosePhrase,
+  keepPlan,
   listRevisions,
   listTranscriptions,
   markPhrase,
   referPhrase,
+  showPlan,
   showTranscription,
 } from '../studio/index.ts';
 import { answer, bodyOf, idOf } from './asking.ts';
@@ -37,6 +40,14 @@ export function transcriptionsRouter(): Router {
   router.put(
     '/:id',
     answer((visit, request) => changeSetUp(visit, idOf(request), bodyOf(request, setUpSchema))),
+  );
+  router.get(
+    '/:id/plan',
+    answer((visit, request) => showPlan(visit, idOf(request))),
+  );
+  router.put(
+    '/:id/plan',
+    answer((visit, request) => keepPlan(visit, idOf(request), bodyOf(request, planSchema))),
   );
   router.post(
     '/:id/sections',

@@ -6,8 +6,9 @@ import { service } from './004-service.ts';
 import { scope } from './005-scope.ts';
 import { form } from './006-form.ts';
 import { hands } from './007-hands.ts';
+import { plans } from './008-plans.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands];
+export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands, plans];

@@ -1,7 +1,7 @@
 import { Op, QueryTypes, Sequelize, type Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { migrations } from '../migrations/index.ts';
-import { defineModels, type Models } from './models.ts';
+import { defineModels, type Models } from './defineModels.ts';
 
 /** A connected database. */
 export interface Store extends Models {
@@ -11,12 +11,16 @@ export interface Store extends Models {
   atOnce<T>(work: (store: Store) => Promise<T>): Promise<T>;
   /** Runs SQL with bound parameters ($1 …) and gives its rows. */
   rows<Row extends object>(sql: string, bind: readonly unknown[]): Promise<readonly Row[]>;
+  /** How many queries were asked so far. */
+  asked(): number;
   close(): Promise<void>;
 }
 
 /** Connects to a PostgreSQL database by its URL. Connections are made when first needed. */
 export function openStore(databaseUrl: string): Store {
-  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging: false, pool: { max: 10 } });
+  let asked = 0;
+  const logging = () => void (asked += 1);
+  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging, pool: { max: 10 } });
   const models = defineModels(sequelize);
   const inside = (transaction: Transaction | undefined): Store => ({
     ...models,
@@ -25,6 +29,7 @@ export function openStore(databaseUrl: string): Store {
       transaction ? work(inside(transaction)) : sequelize.transaction((started) => work(inside(started))),
     rows: (sql, bind) =>
       sequelize.query(sql, { bind: [...bind], type: QueryTypes.SELECT, transaction: transaction ?? null }),
+    asked: () => asked,
     close: () => sequelize.close(),
   });
   return inside(undefined);

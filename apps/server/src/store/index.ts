@@ -5,12 +5,23 @@ export type {
   PersonModel,
   PhraseModel,
   PieceModel,
+  PlanModel,
   RequestModel,
   SectionModel,
   TranscriptionModel,
 } from './models.ts';
-export { findEntries, findPieces } from './pieces.ts';
-export type { EntryRow, PieceRow } from './pieces.ts';
+export {
+  findEntries,
+  findPhraseTexts,
+  findPieces,
+  findPins,
+  findResults,
+  findShown,
+  findSongPhrases,
+  findStudioPace,
+  keepPlanned,
+} from './pieces.ts';
+export type { EntryRow, PieceRow, PinRow, ResultTuple, SongPhraseRow } from './pieces.ts';
 export { findOwn, saveVersioned } from './versioned.ts';
 export type { Saved } from './versioned.ts';
 export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';

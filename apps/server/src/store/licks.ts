@@ -60,6 +60,7 @@ export async function keepFacts(
     'lowestFret',
     'highestFret',
     'bpm',
+    'bars',
   ] as const;
   await store.phraseFacts.bulkCreate([...facts], { updateOnDuplicate: [...fields], ...within(store) });
 }

@@ -1,13 +1,6 @@
 import type { SectionBody, SetUp } from '@jam-ledger/contract';
-import {
-  DataTypes,
-  Model,
-  type CreationOptional,
-  type InferAttributes,
-  type InferCreationAttributes,
-  type ModelStatic,
-  type Sequelize,
-} from 'sequelize';
+import type { Stretch } from '@jam-ledger/core/pieces';
+import { Model, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
 
 /** A row of a studio, with the version that guards it against stale saves. */
 export abstract class StudioRow<Row extends StudioRow<Row>> extends Model<
@@ -27,6 +20,9 @@ export class StudioModel extends Model<InferAttributes<StudioModel>, InferCreati
   declare picking: CreationOptional<string>;
   declare position: CreationOptional<string>;
   declare first: CreationOptional<string>;
+  declare hearing: CreationOptional<string>;
+  declare learning: CreationOptional<string>;
+  declare raising: CreationOptional<string>;
 }
 
 export class PersonModel extends StudioRow<PersonModel> {
@@ -43,6 +39,9 @@ export class PersonModel extends StudioRow<PersonModel> {
   declare picking: CreationOptional<string | null>;
   declare position: CreationOptional<string | null>;
   declare first: CreationOptional<string | null>;
+  declare hearing: CreationOptional<string | null>;
+  declare learning: CreationOptional<string | null>;
+  declare raising: CreationOptional<string | null>;
 }
 
 export class RequestModel extends StudioRow<RequestModel> {
@@ -142,14 +141,25 @@ export class PhraseFactsModel extends StudioRow<PhraseFactsModel> {
   declare lowestFret: number;
   declare highestFret: number;
   declare bpm: number;
+  declare bars: number;
 }
 
 export class PieceModel extends StudioRow<PieceModel> {
   declare studentId: string;
   declare phraseId: string;
+  declare songId: string;
   declare startBpm: number;
   declare targetBpm: number;
-  declare assignedOn: string;
+  /** The day it was given; null while it is planned. */
+  declare assignedOn: CreationOptional<string | null>;
+  declare kind: CreationOptional<string>;
+  declare parts: readonly Stretch[];
+  declare cut: string;
+  declare place: CreationOptional<number>;
+  declare fixed: CreationOptional<boolean>;
+  declare floorBpm: CreationOptional<number | null>;
+  declare difficulty: CreationOptional<number | null>;
+  declare pace: CreationOptional<number | null>;
   declare struck: CreationOptional<boolean>;
 }
 
@@ -159,211 +169,28 @@ export class EntryModel extends StudioRow<EntryModel> {
   declare bpm: number;
   declare outcome: string;
   declare medium: string;
+  declare percent: CreationOptional<number>;
   declare remark: string;
   declare postedAt: Date;
   declare struck: CreationOptional<boolean>;
 }
 
-/** Models bound to one database. */
-export interface Models {
-  readonly studios: ModelStatic<StudioModel>;
-  readonly people: ModelStatic<PersonModel>;
-  readonly requests: ModelStatic<RequestModel>;
-  readonly requestEvents: ModelStatic<RequestEventModel>;
-  readonly transcriptions: ModelStatic<TranscriptionModel>;
-  readonly sections: ModelStatic<SectionModel>;
-  readonly phrases: ModelStatic<PhraseModel>;
-  readonly phraseRevisions: ModelStatic<PhraseRevisionModel>;
-  readonly phraseFacts: ModelStatic<PhraseFactsModel>;
-  readonly pieces: ModelStatic<PieceModel>;
-  readonly entries: ModelStatic<EntryModel>;
+/** How the pieces of a song are learned; its id is the song’s. */
+export class PlanModel extends StudioRow<PlanModel> {
+  declare learning: CreationOptional<string | null>;
+  declare raising: CreationOptional<string | null>;
+  declare targetPercent: CreationOptional<number>;
+  declare cleanNeeded: CreationOptional<number>;
+  declare fallsAfter: CreationOptional<number>;
+  declare restMinutes: CreationOptional<number>;
 }
 
-// Sequelize writes into the attributes it is given, so every column gets an object of its own.
-const text = () => ({ type: DataTypes.TEXT, allowNull: false });
-const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const real = () => ({ type: DataTypes.DOUBLE, allowNull: false });
-const words = () => ({ type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false });
-const yesOrNo = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
-const json = () => ({ type: DataTypes.JSONB, allowNull: false });
-const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
-const moment = () => ({ type: DataTypes.DATE, allowNull: false });
-const version = () => ({ ...whole(), defaultValue: 1 });
-const ownId = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
-const row = () => ({ id: ownId(), studioId: uuid(), version: version() });
-
-/** Makes the models of one database; each connection has classes of its own. */
-export function defineModels(sequelize: Sequelize): Models {
-  const options = (tableName: string) => ({
-    sequelize,
-    tableName,
-    modelName: tableName,
-    underscored: true,
-    timestamps: false,
-  });
-  return {
-    studios: class extends StudioModel {}.init(
-      {
-        id: ownId(),
-        version: version(),
-        name: text(),
-        zone: text(),
-        picking: { ...text(), defaultValue: 'the player’s choice' },
-        position: { ...text(), defaultValue: 'as recorded' },
-        first: { ...text(), defaultValue: 'where first' },
-      },
-      options('studios'),
-    ),
-    people: class extends PersonModel {}.init(
-      {
-        ...row(),
-        role: text(),
-        name: text(),
-        signInName: text(),
-        passwordHash: text(),
-        frets: { ...whole(), defaultValue: 22 },
-        strings: { ...whole(), defaultValue: 6 },
-        scaleLengthMm: { ...real(), defaultValue: 648 },
-        tremoloArm: yesOrNo(),
-        leftHanded: yesOrNo(),
-        spanFrets: { type: DataTypes.INTEGER },
-        picking: { type: DataTypes.TEXT },
-        position: { type: DataTypes.TEXT },
-        first: { type: DataTypes.TEXT },
-      },
-      options('people'),
-    ),
-    requests: class extends RequestModel {}.init(
-      {
-        ...row(),
-        studentId: uuid(),
-        title: text(),
-        whose: text(),
-        wanted: json(),
-        notWanted: json(),
-        rendition: text(),
-        guitarMeant: text(),
-        guitar: text(),
-        scope: { ...text(), defaultValue: '' },
-        followsId: { type: DataTypes.UUID },
-        wantedBy: { type: DataTypes.DATEONLY },
-        remarks: text(),
-        state: { ...text(), defaultValue: 'asked' },
-        askedAt: moment(),
-      },
-      options('requests'),
-    ),
-    requestEvents: class extends RequestEventModel {}.init(
-      { ...row(), requestId: uuid(), at: moment(), personId: uuid(), state: text(), note: text() },
-      options('request_events'),
-    ),
-    transcriptions: class extends TranscriptionModel {}.init(
-      {
-        ...row(),
-        studentId: uuid(),
-        requestId: uuid(),
-        title: text(),
-        whose: text(),
-        tuning: text(),
-        capo: whole(),
-        key: text(),
-        tempo: real(),
-        meter: text(),
-        frets: whole(),
-        offsetCents: real(),
-        secondKey: { ...text(), defaultValue: '' },
-        feel: { ...text(), defaultValue: 'straight' },
-        changes: { ...json(), defaultValue: [] },
-        rig: { ...json(), defaultValue: [] },
-        scaleLengthMm: { ...real(), defaultValue: 648 },
-        songSeconds: { type: DataTypes.DOUBLE },
-        pitchWay: { ...text(), defaultValue: 'tune the guitar' },
-        studentLayer: { ...text(), defaultValue: 'lead' },
-      },
-      options('transcriptions'),
-    ),
-    sections: class extends SectionModel {}.init(
-      {
-        ...row(),
-        transcriptionId: uuid(),
-        label: text(),
-        role: text(),
-        startSeconds: real(),
-        bars: whole(),
-        times: whole(),
-        open: { type: DataTypes.BOOLEAN, allowNull: false },
-        passes: json(),
-        jump: { type: DataTypes.JSONB },
-        struck: yesOrNo(),
-      },
-      options('sections'),
-    ),
-    phrases: class extends PhraseModel {}.init(
-      {
-        ...row(),
-        sectionId: uuid(),
-        place: whole(),
-        name: text(),
-        text: text(),
-        layer: text(),
-        certainty: text(),
-        reason: text(),
-        status: { ...text(), defaultValue: 'draft' },
-        checkedBy: { ...text(), defaultValue: '' },
-        checkedAgainst: { ...text(), defaultValue: '' },
-        checkedAt: { type: DataTypes.DATE },
-        alternateOf: { type: DataTypes.UUID },
-        chosen: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
-        refersTo: { type: DataTypes.UUID },
-        movedFrets: { ...whole(), defaultValue: 0 },
-        struck: yesOrNo(),
-      },
-      options('phrases'),
-    ),
-    phraseRevisions: class extends PhraseRevisionModel {}.init(
-      { ...row(), phraseId: uuid(), personId: uuid(), at: moment(), text: text() },
-      options('phrase_revisions'),
-    ),
-    phraseFacts: class extends PhraseFactsModel {}.init(
-      {
-        ...row(),
-        techniques: words(),
-        chords: words(),
-        degrees: text(),
-        shape: text(),
-        steps: text(),
-        grams: words(),
-        lowestFret: whole(),
-        highestFret: whole(),
-        bpm: real(),
-      },
-      options('phrase_facts'),
-    ),
-    pieces: class extends PieceModel {}.init(
-      {
-        ...row(),
-        studentId: uuid(),
-        phraseId: uuid(),
-        startBpm: whole(),
-        targetBpm: whole(),
-        assignedOn: { type: DataTypes.DATEONLY, allowNull: false },
-        struck: yesOrNo(),
-      },
-      options('pieces'),
-    ),
-    entries: class extends EntryModel {}.init(
-      {
-        ...row(),
-        pieceId: uuid(),
-        postedBy: uuid(),
-        bpm: whole(),
-        outcome: text(),
-        medium: text(),
-        remark: text(),
-        postedAt: moment(),
-        struck: yesOrNo(),
-      },
-      options('entries'),
-    ),
-  };
+/** A note at an event of a phrase, ticks as played. */
+export class PinModel extends StudioRow<PinModel> {
+  declare phraseId: string;
+  declare personId: string;
+  declare at: number;
+  declare text: string;
+  declare pinnedAt: Date;
+  declare struck: CreationOptional<boolean>;
 }

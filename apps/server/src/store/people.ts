@@ -1,3 +1,4 @@
+import type { Schools } from '@jam-ledger/contract';
 import { within, type Store } from './database.ts';
 import type { PersonModel, StudioModel } from './models.ts';
 
@@ -15,7 +16,7 @@ export interface PersonRow {
 /** A guitar and a hand, as the database keeps them. */
 type GuitarColumns = Pick<
   PersonModel,
-  'frets' | 'strings' | 'scaleLengthMm' | 'tremoloArm' | 'leftHanded' | 'spanFrets' | 'picking' | 'position' | 'first'
+  'frets' | 'strings' | 'scaleLengthMm' | 'tremoloArm' | 'leftHanded' | 'spanFrets' | keyof Schools
 >;
 
 const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, p.role, p.name,
@@ -43,7 +44,7 @@ export function findStudio(store: Store, id: string): Promise<StudioModel | null
 }
 
 /** How a studio teaches. */
-type TaughtAs = Partial<Pick<StudioModel, 'picking' | 'position' | 'first'>>;
+type TaughtAs = Partial<Pick<StudioModel, keyof Schools>>;
 
 /** Changes how the studio teaches if it still has the version the person saw; whether it had. */
 export async function saveStudio(

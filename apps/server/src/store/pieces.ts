@@ -1,4 +1,5 @@
 import type { SetUp } from '@jam-ledger/contract';
+import type { Stretch } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
 
 /** A piece with the names of everything it hangs on. */
@@ -6,14 +7,19 @@ export interface PieceRow {
   readonly id: string;
   readonly version: number;
   readonly struck: boolean;
+  readonly kind: string;
+  readonly parts: readonly Stretch[];
+  readonly fixed: boolean;
+  readonly floorBpm: number | null;
+  readonly difficulty: number | null;
+  /** How fast it came along, as the logarithm of tempo a day; null where nothing can be said. */
+  readonly pace: number | null;
   readonly studentId: string;
   readonly studentName: string;
   readonly startBpm: number;
   readonly targetBpm: number;
-  readonly assignedOn: string;
+  readonly assignedOn: string | null;
   readonly phraseId: string;
-  readonly phraseName: string;
-  readonly phraseText: string;
   readonly sectionId: string;
   readonly sectionLabel: string;
   readonly sectionRole: string;
@@ -36,6 +42,12 @@ export interface PieceRow {
   readonly wantedBy: string | null;
   readonly leftHanded: boolean;
   readonly spanFrets: number | null;
+  /** The schools that hold for it: the plan’s, else the student’s, else the studio’s. */
+  readonly raising: string;
+  readonly hearing: string;
+  readonly cleanNeeded: number | null;
+  readonly fallsAfter: number | null;
+  readonly restMinutes: number | null;
 }
 
 /** An entry with the name of who posted it. */
@@ -46,6 +58,7 @@ export interface EntryRow {
   readonly bpm: number;
   readonly outcome: string;
   readonly medium: string;
+  readonly percent: number;
   readonly remark: string;
   readonly postedAt: Date;
   readonly postedById: string;
@@ -53,43 +66,229 @@ export interface EntryRow {
   readonly struck: boolean;
 }
 
-/** Pieces of a studio in the order of songs, sections and phrases: of one student, or the one with an id. */
-export function findPieces(
-  store: Store,
-  studioId: string,
-  only: { readonly studentId?: string; readonly id?: string },
-): Promise<readonly PieceRow[]> {
+/** Which pieces: those a student was given, the whole plan of a song, or the one with an id, whatever became of it. */
+export type PiecesOf = { readonly studentId: string } | { readonly songId: string } | { readonly id: string };
+
+const WHICH = {
+  studentId: 'p.student_id = $2 AND p.assigned_on IS NOT NULL AND NOT p.struck AND NOT f.struck AND NOT c.struck',
+  songId: 'p.song_id = $2 AND NOT p.struck AND NOT f.struck AND NOT c.struck',
+  id: 'p.id = $2',
+} as const;
+
+/** Pieces of a studio: a student’s in the order of songs, sections and phrases; a song’s in the order they are learned. */
+export function findPieces(store: Store, studioId: string, of: PiecesOf): Promise<readonly PieceRow[]> {
+  const [which, bound] =
+    'studentId' in of
+      ? [WHICH.studentId, of.studentId]
+      : 'songId' in of
+        ? [WHICH.songId, of.songId]
+        : [WHICH.id, of.id];
+  const order = 'songId' in of ? 'p.place, p.id' : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
   return store.rows<PieceRow>(
-    `SELECT p.id, p.version, p.struck, p.student_id AS "studentId", s.name AS "studentName",
+    `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.pace,
+            p.student_id AS "studentId", s.name AS "studentName",
             p.start_bpm AS "startBpm", p.target_bpm AS "targetBpm", p.assigned_on::text AS "assignedOn",
-            f.id AS "phraseId", f.name AS "phraseName", f.text AS "phraseText",
+            f.id AS "phraseId",
             c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
             t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
             t.pitch_way AS "pitchWay", t.frets,
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
-            s.span_frets AS "spanFrets", r.wanted_by::text AS "wantedBy"
+            s.span_frets AS "spanFrets", r.wanted_by::text AS "wantedBy",
+            COALESCE(l.raising, s.raising, o.raising) AS raising, COALESCE(s.hearing, o.hearing) AS hearing,
+            l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
        FROM pieces p
+       JOIN studios o ON o.id = p.studio_id
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
        JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
        JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
        JOIN requests r ON r.studio_id = t.studio_id AND r.id = t.request_id
-      WHERE p.studio_id = $1 AND ($2::uuid IS NULL OR p.student_id = $2) AND ($3::uuid IS NULL OR p.id = $3)
-        AND ($3::uuid IS NOT NULL OR (NOT p.struck AND NOT f.struck AND NOT c.struck))
-      ORDER BY t.title, t.id, c.start_seconds, c.label, f.place, p.id`,
-    [studioId, only.studentId ?? null, only.id ?? null],
+       LEFT JOIN plans l ON l.studio_id = p.studio_id AND l.id = p.song_id
+      WHERE p.studio_id = $1 AND ${which}
+      ORDER BY ${order}`,
+    [studioId, bound],
   );
 }
 
-/** The entries of some pieces, oldest first. */
-export function findEntries(store: Store, studioId: string, pieceIds: readonly string[]): Promise<readonly EntryRow[]> {
+/** A phrase of a song as far as its pieces go. */
+export interface SongPhraseRow {
+  readonly id: string;
+  readonly songId: string;
+  readonly name: string;
+  readonly text: string;
+  readonly sectionSeconds: number;
+  readonly bars: number;
+}
+
+/** The phrases of some songs in their order, without their texts. */
+export function findSongPhrases(
+  store: Store,
+  studioId: string,
+  songIds: readonly string[],
+): Promise<readonly Omit<SongPhraseRow, 'text'>[]> {
+  return store.rows(
+    `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars
+       FROM sections c
+       JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
+       LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
+      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck AND f.chosen
+      ORDER BY c.start_seconds, c.label, f.place, f.id`,
+    [studioId, songIds],
+  );
+}
+
+/** Some phrases with their texts, whatever became of them. */
+export function findPhraseTexts(
+  store: Store,
+  studioId: string,
+  ids: readonly string[],
+): Promise<readonly SongPhraseRow[]> {
+  return store.rows(
+    `SELECT f.id, c.transcription_id AS "songId", f.name, f.text, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars
+       FROM phrases f
+       JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
+       LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
+      WHERE f.studio_id = $1 AND f.id = ANY($2::uuid[])`,
+    [studioId, ids],
+  );
+}
+
+/** What counts of an entry: tempo, whether it was clean, whether it is in ink, hundredths of the piece, and its day. */
+export type ResultTuple = readonly [bpm: number, clean: boolean, inked: boolean, percent: number, day: string];
+
+/** The results of some pieces that count, oldest first, their days in a zone. One row a piece: there may be very many. */
+export async function findResults(
+  store: Store,
+  studioId: string,
+  { pieceIds, zone }: { readonly pieceIds: readonly string[]; readonly zone: string },
+): Promise<ReadonlyMap<string, readonly ResultTuple[]>> {
+  const rows = await store.rows<{ pieceId: string; results: readonly ResultTuple[] }>(
+    `SELECT e.piece_id AS "pieceId",
+            json_agg(json_build_array(e.bpm, e.outcome = 'clean', e.medium = 'ink', e.percent,
+                                      (e.posted_at AT TIME ZONE $3)::date) ORDER BY e.posted_at, e.line) AS results
+       FROM entries e
+      WHERE e.studio_id = $1 AND e.piece_id = ANY($2::uuid[]) AND NOT e.struck
+      GROUP BY e.piece_id`,
+    [studioId, pieceIds, zone],
+  );
+  return new Map(rows.map(({ pieceId, results }) => [pieceId, results]));
+}
+
+/** How fast the pieces of a studio came along: how many, their mean and how much they differ. */
+export async function findStudioPace(
+  store: Store,
+  studioId: string,
+): Promise<{ readonly count: number; readonly perDay: number; readonly spread: number }> {
+  const rows = await store.rows<{ count: number; perDay: number | null; spread: number | null }>(
+    `SELECT count(*)::int AS count, avg(pace) AS "perDay", stddev_samp(pace) AS spread
+       FROM pieces WHERE studio_id = $1 AND pace IS NOT NULL`,
+    [studioId],
+  );
+  return { count: rows[0]?.count ?? 0, perDay: rows[0]?.perDay ?? 0, spread: rows[0]?.spread ?? 0 };
+}
+
+/** Where a student’s pieces of known difficulty were first clean as a whole, as a share of their targets. */
+export function findShown(
+  store: Store,
+  studioId: string,
+  studentId: string,
+): Promise<readonly { readonly difficulty: number; readonly share: number }[]> {
+  return store.rows(
+    `SELECT p.difficulty, LEAST(1, first.bpm::float8 / p.target_bpm) AS share
+       FROM pieces p
+       JOIN LATERAL (SELECT e.bpm FROM entries e
+                      WHERE e.studio_id = p.studio_id AND e.piece_id = p.id AND e.outcome = 'clean' AND e.percent = 100
+                        AND NOT e.struck
+                      ORDER BY e.posted_at, e.line LIMIT 1) first ON true
+      WHERE p.studio_id = $1 AND p.student_id = $2 AND p.difficulty IS NOT NULL`,
+    [studioId, studentId],
+  );
+}
+
+/** A note pinned to an event, with who pinned it. */
+export interface PinRow {
+  readonly id: string;
+  readonly version: number;
+  readonly phraseId: string;
+  readonly at: number;
+  readonly text: string;
+  readonly pinnedAt: Date;
+  readonly personId: string;
+  readonly personName: string;
+  readonly role: string;
+}
+
+/** The notes pinned to some phrases, in the order of the music. */
+export function findPins(store: Store, studioId: string, phraseIds: readonly string[]): Promise<readonly PinRow[]> {
+  return store.rows<PinRow>(
+    `SELECT n.id, n.version, n.phrase_id AS "phraseId", n.at, n.text, n.pinned_at AS "pinnedAt",
+            n.person_id AS "personId", w.name AS "personName", w.role
+       FROM pins n
+       JOIN people w ON w.studio_id = n.studio_id AND w.id = n.person_id
+      WHERE n.studio_id = $1 AND n.phrase_id = ANY($2::uuid[]) AND NOT n.struck
+      ORDER BY n.at, n.pinned_at, n.id`,
+    [studioId, phraseIds],
+  );
+}
+
+/** A piece to be put into the plan of a song. */
+export interface PlannedRow {
+  readonly id: string;
+  readonly phraseId: string;
+  readonly kind: string;
+  readonly parts: readonly Stretch[];
+  readonly cut: string;
+  readonly place: number;
+  readonly startBpm: number;
+  readonly targetBpm: number;
+  readonly floorBpm: number | null;
+  readonly difficulty: number | null;
+  readonly fixed: boolean;
+}
+
+/**
+ * Makes the pieces of a song those given, in their order: new ones are entered, those that were taken out come back, those no
+ * longer there are taken out. A piece with the same cut is the same piece, whatever id is sent for it.
+ */
+export async function keepPlanned(
+  store: Store,
+  { studioId, studentId, songId }: { readonly studioId: string; readonly studentId: string; readonly songId: string },
+  pieces: readonly PlannedRow[],
+): Promise<void> {
+  await store.rows(
+    `INSERT INTO pieces (id, studio_id, student_id, song_id, phrase_id, kind, parts, cut, place, start_bpm, target_bpm,
+                         floor_bpm, difficulty, fixed)
+     SELECT r.id, $1, $2, $3, r."phraseId", r.kind, r.parts, r.cut, r.place, r."startBpm", r."targetBpm",
+            r."floorBpm", r.difficulty, r.fixed
+       FROM jsonb_to_recordset($4::jsonb) AS r (id uuid, "phraseId" uuid, kind text, parts jsonb, cut text, place int,
+              "startBpm" int, "targetBpm" int, "floorBpm" int, difficulty float8, fixed boolean)
+     ON CONFLICT (student_id, md5(cut)) DO UPDATE
+        SET place = EXCLUDED.place, start_bpm = EXCLUDED.start_bpm, target_bpm = EXCLUDED.target_bpm,
+            floor_bpm = EXCLUDED.floor_bpm, difficulty = EXCLUDED.difficulty, fixed = EXCLUDED.fixed,
+            struck = false, version = pieces.version + 1
+      WHERE (pieces.place, pieces.start_bpm, pieces.target_bpm, pieces.floor_bpm, pieces.difficulty, pieces.fixed, pieces.struck)
+            IS DISTINCT FROM (EXCLUDED.place, EXCLUDED.start_bpm, EXCLUDED.target_bpm, EXCLUDED.floor_bpm, EXCLUDED.difficulty,
+                              EXCLUDED.fixed, false)
+     RETURNING id`,
+    [studioId, studentId, songId, JSON.stringify(pieces)],
+  );
+  await store.rows(
+    `UPDATE pieces SET struck = true, version = version + 1
+      WHERE studio_id = $1 AND song_id = $2 AND NOT struck AND NOT (cut = ANY($3::text[]))
+      RETURNING id`,
+    [studioId, songId, pieces.map(({ cut }) => cut)],
+  );
+}
+
+/** The entries of a piece, oldest first. */
+export function findEntries(store: Store, studioId: string, pieceId: string): Promise<readonly EntryRow[]> {
   return store.rows<EntryRow>(
-    `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.remark,
+    `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,
             e.posted_at AS "postedAt", e.posted_by AS "postedById", w.name AS "postedByName", e.struck
        FROM entries e
        JOIN people w ON w.studio_id = e.studio_id AND w.id = e.posted_by
-      WHERE e.studio_id = $1 AND e.piece_id = ANY($2::uuid[])
+      WHERE e.studio_id = $1 AND e.piece_id = $2
       ORDER BY e.posted_at, e.line`,
-    [studioId, pieceIds],
+    [studioId, pieceId],
   );
 }

@@ -1,113 +1,132 @@
-import { MEDIA, OUTCOMES, type Entry, type Expected, type Ledger, type Piece } from '@jam-ledger/contract';
+import { MEDIA, OUTCOMES, SCHOOL_WORDS, type Entry, type Piece, type Pin } from '@jam-ledger/contract';
 import { paceAt, readPaces } from '@jam-ledger/core/form';
-import { writeMeter } from '@jam-ledger/core/notation';
-import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
-import { dueAgain, forecast, masteryOf, paceOf, type Pace } from '@jam-ledger/core/progress';
-import { findEntries, findPieces, findStudents, type EntryRow, type PieceRow } from '../store/index.ts';
-import { found } from './keep.ts';
+import { readShorthand, writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
+import { assemble, sayCut } from '@jam-ledger/core/pieces';
+import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import {
+  findEntries,
+  findPhraseTexts,
+  findPieces,
+  findPins,
+  findSongPhrases,
+  findStudioPace,
+  type EntryRow,
+  type PieceRow,
+  type PinRow,
+  type SongPhraseRow,
+} from '../store/index.ts';
+import { found, known } from './keep.ts';
+import { aroundOf, kindOf, paceAround, rulesOf, standOf } from './standing.ts';
 import { basicsOf } from './transcriptions.ts';
-import { Invalid } from './trouble.ts';
-import { dayOf, requireOwn, teaches, type Visit } from './visit.ts';
+import { dayOf, requireOwn, type Visit } from './visit.ts';
 
-/** One piece with its entries, ladder, standing and next step. @throws NotYours, Unknown */
+/** One piece with its music, entries, ladder, standing and next step. @throws NotYours, Unknown */
 export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   const { store, studio } = visit;
   const row = found((await findPieces(store, studio.id, { id }))[0]);
   requireOwn(visit, row.studentId);
-  // The others of the student say how fast their pieces come along.
-  const others = await findPieces(store, studio.id, { studentId: row.studentId });
-  return found((await describePieces(visit, [row], others))[0]);
-}
-
-/** The ledger of a student; a student's own when none is named. @throws NotYours, Unknown, Invalid */
-export async function showLedger(visit: Visit, asked: string | undefined): Promise<Ledger> {
-  const { store, studio, person } = visit;
-  if (asked === undefined && teaches(visit))
-    throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
-  const studentId = asked ?? person.id;
-  const student = found((await findStudents(store, studio.id)).find(({ id }) => id === studentId));
-  requireOwn(visit, studentId);
-  const rows = await findPieces(store, studio.id, { studentId });
-  return {
-    student: { id: student.id, name: student.name },
+  const phraseIds = row.parts.map(({ phraseId }) => phraseId);
+  const [others, entryRows, texts, pins, names, studioPace] = await Promise.all([
+    findPieces(store, studio.id, { studentId: row.studentId }),
+    findEntries(store, studio.id, id),
+    findPhraseTexts(store, studio.id, phraseIds),
+    findPins(store, studio.id, phraseIds),
+    findSongPhrases(store, studio.id, [row.songId]),
+    findStudioPace(store, studio.id),
+  ]);
+  const entries = entryRows.map((entry) => describeEntry(visit, entry));
+  const name = namesOf([...names, ...texts]);
+  const bars = new Map(names.map((phrase) => [phrase.id, phrase.bars]));
+  const around = aroundOf(others, { bars: (phraseId) => bars.get(phraseId) ?? 0, nameOf: (one) => nameOf(one, name) })(
+    row,
+  );
+  const { ladder, ...stands } = standOf(row, {
+    history: entries.filter(({ struck }) => !struck),
+    around,
     today: dayOf(visit),
-    pieces: await describePieces(visit, rows),
-  };
-}
-
-/** Pieces of one student, each with its entries; with the others they say how fast pieces come along. One query for all. */
-async function describePieces(
-  visit: Visit,
-  rows: readonly PieceRow[],
-  others: readonly PieceRow[] = [],
-): Promise<readonly Piece[]> {
-  const ids = [...new Set([...rows, ...others].map(({ id }) => id))];
-  const entries = await findEntries(visit.store, visit.studio.id, ids);
-  const byPiece = new Map<string, Entry[]>(ids.map((id) => [id, []]));
-  for (const entry of entries) byPiece.get(entry.pieceId)?.push(describeEntry(visit, entry));
-  const pace = paceOf([...byPiece.values()].map(counted));
-  return rows.map((row) => describePiece(visit, row, { entries: byPiece.get(row.id) ?? [], pace }));
-}
-
-function counted(entries: readonly Entry[]): readonly Entry[] {
-  return entries.filter(({ struck }) => !struck);
-}
-
-function describePiece(
-  visit: Visit,
-  row: PieceRow,
-  { entries, pace: usual }: { readonly entries: readonly Entry[]; readonly pace: Pace | undefined },
-): Piece {
-  const ladder = tempoLadder({ start: row.startBpm, target: row.targetBpm, school: 'even-steps' });
-  const history = counted(entries);
-  const mastery = masteryOf(history, row.targetBpm);
+    pace: paceAround(others, studioPace),
+  });
   const pace = paceAt(row.sectionSeconds, readPaces(row));
+  const { phrase, parts } = musicOf(row, texts);
   return {
     id: row.id,
     version: row.version,
     struck: row.struck,
+    kind: kindOf(row),
     student: { id: row.studentId, name: row.studentName },
-    song: { id: row.songId, ...basicsOf(row), tempo: pace.bpm, meter: writeMeter(pace.meter) },
+    song: { id: row.songId, ...basicsOf(row), tempo: pace.bpm, meter: writeMeter(phrase.meter) },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
-    phrase: { id: row.phraseId, name: row.phraseName, text: row.phraseText },
+    phrase: { id: row.phraseId, name: nameOf(row, name), text: textOf(row, { phrase, texts }) },
+    parts: parts.map((part) => ({ ...part, name: name(part.phraseId) })),
     hand: { leftHanded: row.leftHanded, spanFrets: row.spanFrets, scaleLengthMm: row.scaleLengthMm },
     startBpm: row.startBpm,
     targetBpm: row.targetBpm,
+    floorBpm: row.floorBpm,
     assignedOn: row.assignedOn,
+    raising: known(SCHOOL_WORDS.raising, row.raising),
+    hearing: known(SCHOOL_WORDS.hearing, row.hearing),
+    rules: rulesOf(row),
     rungs: ladder.rungs,
     entries,
-    standing: standingOf(history, row.targetBpm),
-    next: nextStep(history, ladder),
-    mastery,
-    expected: mastery.state === 'building' ? expectedOf(visit, row, { history, pace: usual }) : null,
-    due: dueAgain(history, row.targetBpm, dayOf(visit)),
+    pins: pins.map(describePin),
+    around,
+    ...stands,
   };
 }
 
-function expectedOf(
-  visit: Visit,
-  { targetBpm, wantedBy }: PieceRow,
-  { history, pace }: { readonly history: readonly Entry[]; readonly pace: Pace | undefined },
-): Expected {
-  const today = dayOf(visit);
-  const found = forecast(history, { target: targetBpm, today, ...(pace && { prior: pace }) });
-  if ('tooLittle' in found) return found;
-  const { early, middle, late, chanceBy } = found.says;
-  return { early, middle, late, wanted: wantedBy === null ? null : { day: wantedBy, chance: chanceBy(wantedBy) } };
+/** Names of phrases by their ids. */
+export function namesOf(
+  phrases: readonly { readonly id: string; readonly name: string }[],
+): (phraseId: string) => string {
+  const names = new Map(phrases.map(({ id, name }) => [id, name]));
+  return (phraseId) => names.get(phraseId) ?? '…';
+}
+
+/** The name of a piece, from those of its phrases. */
+export function nameOf(row: PieceRow, name: (phraseId: string) => string): string {
+  return sayCut({ kind: kindOf(row), parts: row.parts }, name);
+}
+
+/** What a piece plays: its stretches, each read in the meter and tuning it stands in. */
+function musicOf(row: PieceRow, texts: readonly SongPhraseRow[]) {
+  const tuning = readTuning(row.tuning) ?? TUNINGS.standard;
+  const paces = readPaces(row);
+  const phrases = new Map(
+    texts.map(({ id, text, sectionSeconds }) => [
+      id,
+      readShorthand(text, { tuning, meter: paceAt(sectionSeconds, paces).meter }).phrase,
+    ]),
+  );
+  return assemble(row.parts, (id) => phrases.get(id));
+}
+
+/** A whole phrase as it was typed; anything else as it is put together. */
+function textOf(
+  row: PieceRow,
+  { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly SongPhraseRow[] },
+): string {
+  const typed = row.kind === 'phrase' ? texts[0]?.text : undefined;
+  return typed ?? writeShorthand(phrase, { strings: 'letters' });
 }
 
 function describeEntry(visit: Visit, row: EntryRow): Entry {
-  const { id, version, bpm, remark, postedAt, postedById, postedByName, struck } = row;
+  const { id, version, bpm, percent, remark, postedAt, postedById, postedByName, struck } = row;
   return {
     id,
     version,
     bpm,
+    percent,
     remark,
     struck,
-    outcome: OUTCOMES.find((known) => known === row.outcome) ?? 'not-yet',
-    medium: MEDIA.find((known) => known === row.medium) ?? 'pencil',
+    outcome: OUTCOMES.find((one) => one === row.outcome) ?? 'not-yet',
+    medium: MEDIA.find((one) => one === row.medium) ?? 'pencil',
     postedAt: postedAt.toISOString(),
     day: dayOf(visit, postedAt),
     postedBy: { id: postedById, name: postedByName },
   };
+}
+
+function describePin({ id, version, phraseId, at, text, pinnedAt, personId, personName, role }: PinRow): Pin {
+  const by = { id: personId, name: personName, teaches: role !== 'student' };
+  return { id, version, phraseId, at, text, by, pinnedAt: pinnedAt.toISOString() };
 }

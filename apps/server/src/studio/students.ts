@@ -1,7 +1,5 @@
 import {
-  PICKING_SCHOOLS,
-  POSITION_SCHOOLS,
-  WHY_SCHOOLS,
+  SCHOOL_WORDS,
   type Schools,
   type Student,
   type StudentChange,
@@ -12,6 +10,7 @@ import { TECHNIQUES } from '@jam-ledger/core/notation';
 import {
   findOwn,
   findPlayed,
+  findShown,
   findStudents,
   findStudio,
   saveStudio,
@@ -71,10 +70,14 @@ export async function studentOfSong({ store, studio }: Visit, id: string): Promi
     name,
     guitar,
     schools: {
+      learning: schools.learning ?? studios.learning,
+      raising: schools.raising ?? studios.raising,
+      hearing: schools.hearing ?? studios.hearing,
       picking: schools.picking ?? studios.picking,
       position: schools.position ?? studios.position,
       first: schools.first ?? studios.first,
     },
+    shown: await findShown(store, studio.id, id),
     played: TECHNIQUES.filter((technique) => played.includes(technique)),
   };
 }
@@ -89,17 +92,23 @@ function describeStudent(row: PersonModel): Student {
     name,
     guitar: { frets, strings, scaleLengthMm, tremoloArm, leftHanded, spanFrets: row.spanFrets ?? null },
     schools: {
-      picking: own(PICKING_SCHOOLS, row.picking),
-      position: own(POSITION_SCHOOLS, row.position),
-      first: own(WHY_SCHOOLS, row.first),
+      learning: own(SCHOOL_WORDS.learning, row.learning),
+      raising: own(SCHOOL_WORDS.raising, row.raising),
+      hearing: own(SCHOOL_WORDS.hearing, row.hearing),
+      picking: own(SCHOOL_WORDS.picking, row.picking),
+      position: own(SCHOOL_WORDS.position, row.position),
+      first: own(SCHOOL_WORDS.first, row.first),
     },
   };
 }
 
-function schoolsOf(row: { readonly picking: string; readonly position: string; readonly first: string }): Schools {
+function schoolsOf(row: { readonly [Name in keyof Schools]: string }): Schools {
   return {
-    picking: known(PICKING_SCHOOLS, row.picking),
-    position: known(POSITION_SCHOOLS, row.position),
-    first: known(WHY_SCHOOLS, row.first),
+    learning: known(SCHOOL_WORDS.learning, row.learning),
+    raising: known(SCHOOL_WORDS.raising, row.raising),
+    hearing: known(SCHOOL_WORDS.hearing, row.hearing),
+    picking: known(SCHOOL_WORDS.picking, row.picking),
+    position: known(SCHOOL_WORDS.position, row.position),
+    first: known(SCHOOL_WORDS.first, row.first),
   };
 }

@@ -35,7 +35,10 @@ export async function ask<Answer>(method: Method, path: string, body?: unknown):
   const response = await fetch(`/api${path}`, init).catch(() => {
     throw new Unreachable();
   });
-  const text = await response.text();
+  // A line cut in the middle of an answer is a line that was cut.
+  const text = await response.text().catch(() => {
+    throw new Unreachable();
+  });
   if (!response.ok) throw new Refused(response.status, errorOf(text));
   // Server and page are built from one contract, so what the server answers is what the path promises.
   return JSON.parse(text || 'null') as Answer;

@@ -3,6 +3,7 @@ import type {
   EntryBody,
   EntryChange,
   Ledger,
+  LedgerQuery,
   LickQuery,
   LicksFound,
   MadeAlternate,
@@ -16,6 +17,10 @@ import type {
   Piece,
   PieceBody,
   PieceChange,
+  Pin,
+  PinBody,
+  Plan,
+  PlanBody,
   RequestBody,
   RequestMove,
   Section,
@@ -34,7 +39,7 @@ import type {
 import { ask } from './http.ts';
 
 /** A query as text, what is left out left out. */
-function wordsOf(query: LickQuery): Record<string, string> {
+function wordsOf(query: LickQuery | LedgerQuery): Record<string, string> {
   return Object.fromEntries(Object.entries(query).map(([name, value]) => [name, String(value)]));
 }
 
@@ -69,5 +74,10 @@ export const api = {
   postEntry: (pieceId: string, body: EntryBody) => ask<Piece>('POST', `/pieces/${pieceId}/entries`, body),
   strikeEntry: ({ id, version }: Pick<Entry, 'id' | 'version'>, struck: EntryChange['struck']) =>
     ask<Piece>('PUT', `/entries/${id}`, { version, struck }),
-  ledger: (studentId?: string) => ask<Ledger>('GET', `/ledger${studentId ? `?studentId=${studentId}` : ''}`),
+  pinNote: (pieceId: string, body: PinBody) => ask<Piece>('POST', `/pieces/${pieceId}/pins`, body),
+  strikePin: ({ id, version }: Pick<Pin, 'id' | 'version'>, struck: boolean) =>
+    ask<null>('PUT', `/pins/${id}`, { version, struck }),
+  ledger: (query: LedgerQuery) => ask<Ledger>('GET', `/ledger?${new URLSearchParams(wordsOf(query)).toString()}`),
+  plan: (songId: string) => ask<Plan>('GET', `/transcriptions/${songId}/plan`),
+  keepPlan: (songId: string, plan: PlanBody) => ask<Plan>('PUT', `/transcriptions/${songId}/plan`, plan),
 } as const;

@@ -19,12 +19,16 @@ export function soundOf(
   song: Pick<SongBasics, 'capo' | 'offsetCents' | 'pitchWay' | 'feel'>,
 ): Pick<Listening, 'capo' | 'offsetCents' | 'feel'> {
   const { capo, offsetCents, pitchWay, feel } = song;
-  const swings = feel === 'swing' || feel === 'shuffle';
-  return { capo, offsetCents: pitchWay === 'tune the guitar' ? offsetCents : 0, feel: swings ? 'swing' : 'straight' };
+  return { capo, offsetCents: pitchWay === 'tune the guitar' ? offsetCents : 0, feel: feelOf(feel) };
+}
+
+/** How eighths are played in the feel of a song. */
+export function feelOf(feel: SongBasics['feel']): Feel {
+  return feel === 'swing' || feel === 'shuffle' ? 'swing' : 'straight';
 }
 
 /** A stretch of the played-out phrase, ticks. */
-type Stretch = Pick<PlayPlan, 'from' | 'to'>;
+export type Stretch = Pick<PlayPlan, 'from' | 'to'>;
 
 /** The player of one phrase with its switches: whole, from the caret, or a selection round and round. */
 export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) {
@@ -37,6 +41,18 @@ export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) 
 
   function start(stretch: Stretch, round = loop.value): Promise<void> {
     return player.play({ ...toValue(what), ...stretch, loop: round, countIn: countIn.value });
+  }
+
+  /** Once at one tempo, then at another, round and round where looping is on. */
+  function hearBoth([first, second]: readonly [number, number], stretch: Stretch): Promise<void> {
+    const both = { ...toValue(what), ...stretch };
+    const then = () => void player.play({ ...both, bpm: second, loop: loop.value, countIn: countIn.value });
+    return player.play({ ...both, bpm: first, loop: false, countIn: countIn.value }, then);
+  }
+
+  /** One event alone, without click or count-in. */
+  function hearOne(stretch: Required<Stretch>): Promise<void> {
+    return player.play({ ...toValue(what), ...stretch, loop: false, countIn: false });
   }
 
   /** From the first event at or behind a place of the text; stops instead when something is playing. */
@@ -54,5 +70,17 @@ export function useListening(what: MaybeRefOrGetter<Listening>, loops: boolean) 
     if (first && last) await start({ from: first.at, to: last.at + last.length }, true);
   }
 
-  return { player, loop, countIn, playing, hasChords, play: () => start({}), playFrom, loopOver };
+  return {
+    player,
+    loop,
+    countIn,
+    playing,
+    hasChords,
+    play: () => start({}),
+    start,
+    hearBoth,
+    hearOne,
+    playFrom,
+    loopOver,
+  };
 }

@@ -32,15 +32,18 @@ export function usePlayer() {
     return { strings: level.value, click: clickLevel.value, backing: backingLevel.value };
   }
 
-  async function play(plan: PlayPlan): Promise<void> {
+  /** Plays a plan; what comes `after` is done when it has come to its end by itself. */
+  async function play(plan: PlayPlan, after?: () => void): Promise<void> {
     sounding?.();
     sounding = stop;
     playing.value = true;
     counting.value = plan.countIn;
     const started = new Take(plan, levels(), (moment) => {
       if (take !== started) return;
-      if (moment === 'over') stop();
-      else {
+      if (moment === 'over') {
+        stop();
+        after?.();
+      } else {
         counting.value = moment === 'count-in';
         cursor.value = typeof moment === 'object' ? moment : undefined;
       }

@@ -15,6 +15,12 @@ export interface TabContent {
   readonly strip?: boolean;
 }
 
+/** Something that stands at some events whatever plays: a loop, a pinned note. */
+export interface TabFlag {
+  readonly span: Span;
+  readonly look: 'loop' | 'pin';
+}
+
 /** One line of the page; drawn when it comes into sight. */
 interface System {
   readonly key: string;
@@ -41,6 +47,8 @@ export class TabView {
   readonly #sight: IntersectionObserver;
   #systems: readonly System[] = [];
   #marked: HTMLElement[] = [];
+  #flagged: HTMLElement[] = [];
+  #flags: readonly TabFlag[] = [];
   #broken: Broken | undefined;
   #frame = '';
   #settling: ReturnType<typeof setTimeout> | undefined;
@@ -106,12 +114,18 @@ export class TabView {
   /** Puts the systems into the page, with as little moved as possible, and draws what is in sight. */
   #place(anyNew: boolean): void {
     this.#unmark();
+    for (const element of this.#flagged) element.remove();
     const wanted = new Set<Element>(this.#systems.map(({ element }) => element));
     for (const child of [...this.#root.children]) if (!wanted.has(child)) child.remove();
     this.#systems.forEach(({ element }, index) => {
       const there = this.#root.children[index];
       if (there !== element) this.#root.insertBefore(element, there ?? null);
     });
+    this.#drawSeen(anyNew);
+    if (this.#flags.length > 0) this.flag(this.#flags);
+  }
+
+  #drawSeen(anyNew: boolean): void {
     if (!anyNew) return;
     if (this.#systems.length <= FEW_SYSTEMS) return this.#drawAll();
     let top = this.#root.getBoundingClientRect().top;
@@ -140,6 +154,19 @@ export class TabView {
   mark(span: Span | undefined, look: 'caret' | 'playing'): void {
     this.#unmark();
     if (!span) return;
+    this.#marked = this.#markTouched(span, look);
+    if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }
+
+  /** Marks what stands at some events until other flags are given. */
+  flag(flags: readonly TabFlag[]): void {
+    for (const element of this.#flagged) element.remove();
+    this.#flags = flags;
+    this.#flagged = flags.flatMap(({ span, look }) => this.#markTouched(span, look));
+  }
+
+  #markTouched(span: Span, look: string): HTMLElement[] {
+    const marks: HTMLElement[] = [];
     for (const system of this.#systems) {
       if ((system.spans[0]?.from ?? 0) > span.to || (system.spans.at(-1)?.to ?? 0) < span.from) continue;
       system.spans.forEach((place, index) => {
@@ -147,10 +174,10 @@ export class TabView {
           place.from <= span.to && place.to >= span.from && (span.from === span.to || place.from < span.to);
         if (!touches) return;
         const box = draw(system)?.boxes[index];
-        if (box) this.#marked.push(markBox(system.element, box, look));
+        if (box) marks.push(markBox(system.element, box, look));
       });
     }
-    if (look === 'playing') this.#marked[0]?.scrollIntoView({ block: 'nearest', inline: 'center' });
+    return marks;
   }
 
   #unmark(): void {

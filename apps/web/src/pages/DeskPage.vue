@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Ledger, Piece, RequestState } from '@jam-ledger/contract';
+import type { Ledger, LedgerPiece, RequestState } from '@jam-ledger/contract';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
@@ -16,7 +16,7 @@ onMounted(() =>
   notices.tell(async () => {
     await requests.load();
     const students = await api.students();
-    ledgers.value = await Promise.all(students.map(({ id }) => api.ledger(id)));
+    ledgers.value = await Promise.all(students.map(({ id }) => api.ledger({ studentId: id })));
   }),
 );
 
@@ -27,19 +27,21 @@ const waiting = computed(() => (requests.requests ?? []).filter(({ state }) => O
 /** Pieces that came down, wait to be heard, or have not been touched for long. */
 const STALE_DAYS = 8;
 interface Call {
-  readonly piece: Piece;
+  readonly piece: LedgerPiece;
+  readonly student: Ledger['student'];
   readonly why: string;
 }
 const calls = computed(() =>
-  (ledgers.value ?? []).flatMap(({ pieces }) =>
+  (ledgers.value ?? []).flatMap(({ pieces, student }) =>
     pieces.flatMap((piece): readonly Call[] => {
-      const last = piece.entries.findLast(({ struck }) => !struck)?.day;
-      const idle = last === undefined ? undefined : daysBetween(last, today.value);
-      if (piece.next.move === 'down') return [{ piece, why: `stuck: ${piece.next.reason}` }];
-      if (piece.mastery.state === 'slipping') return [{ piece, why: `slipping: ${piece.mastery.reason}` }];
-      if (piece.next.move === 'show') return [{ piece, why: `wants to be heard: ${piece.next.reason}` }];
-      if (idle === undefined) return [{ piece, why: 'nothing posted yet' }];
-      if (idle >= STALE_DAYS && piece.mastery.state !== 'held') return [{ piece, why: `not touched for ${idle} days` }];
+      const call = (why: string): readonly Call[] => [{ piece, student, why }];
+      const idle = piece.lastDay === null ? undefined : daysBetween(piece.lastDay, today.value);
+      if (piece.next.move === 'split' || piece.next.move === 'call') return call(`stuck: ${piece.next.reason}`);
+      if (piece.mastery.state === 'slipping') return call(`slipping: ${piece.mastery.reason}`);
+      if (piece.next.move === 'show') return call(`wants to be heard: ${piece.next.reason}`);
+      if (piece.next.move === 'down') return call(`came down: ${piece.next.reason}`);
+      if (idle === undefined) return call('nothing posted yet');
+      if (idle >= STALE_DAYS && piece.mastery.state !== 'held') return call(`not touched for ${idle} days`);
       return [];
     }),
   ),
@@ -67,11 +69,9 @@ const calls = computed(() =>
       <h2>Phrases that need you</h2>
       <p v-if="ledgers && calls.length === 0" class="soft">Nothing is stuck, and nothing waits to be heard.</p>
       <ul class="quiet-list ruled">
-        <li v-for="{ piece, why } in calls" :key="piece.id">
-          <RouterLink :to="{ name: 'lesson', params: { studentId: piece.student.id } }">{{
-            piece.phrase.name
-          }}</RouterLink>
-          <span class="soft"> {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.student.name }}</span>
+        <li v-for="{ piece, student, why } in calls" :key="piece.id">
+          <RouterLink :to="{ name: 'lesson', params: { studentId: student.id } }">{{ piece.phrase.name }}</RouterLink>
+          <span class="soft"> {{ piece.section.label }}, {{ piece.song.title }} · {{ student.name }}</span>
           <span class="why">{{ why }}</span>
         </li>
       </ul>

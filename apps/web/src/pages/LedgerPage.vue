@@ -1,13 +1,19 @@
 <script setup lang="ts">
-import type { Piece, Student } from '@jam-ledger/contract';
+import type { LedgerPiece, Piece, Student } from '@jam-ledger/contract';
+import { onKeyStroke } from '@vueuse/core';
+import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
+import { ALL_ROWS, filterRows, type LedgerFilter } from '../composables/ledgerFilter.ts';
+import { isForPage } from '../composables/pageKeys.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useLook } from '../composables/useLook.ts';
+import LedgerFilters from '../parts/LedgerFilters.vue';
 import LedgerTable from '../parts/LedgerTable.vue';
 import SinceLesson from '../parts/SinceLesson.vue';
+import WaitingLine from '../parts/WaitingLine.vue';
 import { useLedger, useNotices, useSession } from '../stores/index.ts';
 
 const TempoChart = defineAsyncComponent(() => import('../parts/TempoChart.vue'));
@@ -18,9 +24,11 @@ const notices = useNotices();
 const route = useRoute();
 const router = useRouter();
 const students = ref<readonly Student[]>([]);
-const openId = ref<string>();
+const open = ref<Piece>();
+const until = ref<string>();
+const filter = ref<LedgerFilter>(ALL_ROWS);
 const { dark } = useLook();
-const open = computed(() => store.pieces.find(({ id }) => id === openId.value));
+const shown = computed(() => filterRows(store.pieces, filter.value, store.ledger?.today ?? ''));
 const studentId = computed(() =>
   typeof route.params['studentId'] === 'string' && route.params['studentId'] !== ''
     ? route.params['studentId']
@@ -29,23 +37,51 @@ const studentId = computed(() =>
 
 function load(): Promise<void> {
   return notices.tell(async () => {
-    openId.value = undefined;
-    if (!session.isTeacher) return store.load();
+    open.value = undefined;
+    await store.count();
+    if (!session.isTeacher) return store.load(undefined, until.value);
     if (students.value.length === 0) students.value = await api.students();
     const id = studentId.value ?? students.value[0]?.id;
-    if (id) await store.load(id);
+    if (id) await store.load(id, until.value);
   });
 }
 onMounted(load);
-watch(studentId, load);
+watch(studentId, () => {
+  until.value = undefined;
+  filter.value = ALL_ROWS;
+  void load();
+});
 
 function choose(id: string): Promise<unknown> {
   return router.push({ name: 'ledger', params: { studentId: id } });
 }
 
-function show(piece: Piece): void {
-  openId.value = openId.value === piece.id ? undefined : piece.id;
+function turn(to: string | undefined): void {
+  until.value = to;
+  void load();
 }
+
+function show({ id }: LedgerPiece): Promise<void> {
+  return notices.tell(async () => {
+    open.value = open.value?.id === id ? undefined : await store.piece(id);
+  });
+}
+
+function strike(entry: Piece['entries'][number]): Promise<void> {
+  return notices.tell(async () => {
+    open.value = await store.strike(entry, true);
+    await store.load(store.ledger?.student.id, until.value);
+  });
+}
+
+const print = () => window.print();
+onKeyStroke(['p', '<', '>'], (event) => {
+  if (!isForPage(event)) return;
+  event.preventDefault();
+  if (event.key === 'p') print();
+  if (event.key === '<' && store.ledger?.earlier) turn(store.ledger.earlier);
+  if (event.key === '>') turn(undefined);
+});
 </script>
 
 <template>
@@ -66,6 +102,11 @@ function show(piece: Piece): void {
       <span class="ink">84</span> ink: heard in a lesson · <span class="pencil">84</span> pencil: logged alone
     </p>
   </header>
+  <WaitingLine
+    :count="store.waiting.length"
+    :stale="store.stale"
+    @send="notices.tell(() => store.flush().then(load))"
+  />
   <p v-if="session.isTeacher && students.length === 0" class="soft">No student is entered yet.</p>
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft empty">
     {{
@@ -75,8 +116,26 @@ function show(piece: Piece): void {
     }}
   </p>
   <template v-else-if="store.ledger">
-    <SinceLesson :pieces="store.pieces" />
-    <LedgerTable :pieces="store.pieces" @open="show" />
+    <SinceLesson :ledger="store.ledger" />
+    <div class="tools">
+      <LedgerFilters v-model="filter" :songs="store.ledger.songs" :shown="shown.length" :all="store.pieces.length" />
+      <span class="turn">
+        <Button
+          v-if="store.ledger.earlier"
+          size="small"
+          text
+          label="Earlier days"
+          title="<"
+          @click="turn(store.ledger.earlier)"
+        />
+        <Button v-if="until" size="small" text label="Newest days" title=">" @click="turn(undefined)" />
+        <Button size="small" text label="Print" title="p" @click="print" />
+      </span>
+    </div>
+    <p v-if="shown.length === 0" class="soft">
+      No row is like that. <Button size="small" text label="Show all" @click="filter = ALL_ROWS" />
+    </p>
+    <LedgerTable v-else :ledger="store.ledger" :pieces="shown" @open="show" />
   </template>
   <section v-if="open" class="detail" :aria-label="open.phrase.name">
     <div class="chart">
@@ -88,14 +147,15 @@ function show(piece: Piece): void {
       <ul class="quiet-list lines">
         <li v-for="entry in [...open.entries].reverse()" :key="entry.id" :class="{ struck: entry.struck }">
           <span :class="['result', entry.medium]"
-            >{{ entry.bpm }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
+            >{{ entry.bpm }}<template v-if="entry.percent < 100"> ({{ entry.percent }} %)</template>,
+            {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
           >
           <span class="soft who">{{ dayText(entry.day) }}, {{ entry.postedBy.name }}</span>
           <button
             v-if="!entry.struck && entry.postedBy.id === session.me?.id"
             type="button"
             class="strike"
-            @click="notices.tell(() => store.strike(entry, true))"
+            @click="strike(entry)"
           >
             strike out
           </button>
@@ -122,6 +182,12 @@ function show(piece: Piece): void {
 .key {
   margin-left: auto;
   font-size: 0.92rem;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: start;
 }
 .detail {
   display: grid;
@@ -164,6 +230,13 @@ function show(piece: Piece): void {
 @media (max-width: 820px) {
   .detail {
     grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .turn,
+  .head label,
+  .detail {
+    display: none;
   }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Outcome, Piece, Student } from '@jam-ledger/contract';
+import type { LedgerPiece, Outcome, Piece, Student } from '@jam-ledger/contract';
 import Select from 'primevue/select';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -22,10 +22,11 @@ const studentId = computed(() =>
     ? route.params['studentId']
     : undefined,
 );
-const piece = computed(() => store.pieces.find(({ id }) => id === chosen.value) ?? agenda.value[0]);
+const line = computed(() => store.pieces.find(({ id }) => id === chosen.value) ?? agenda.value[0]);
+const piece = ref<Piece>();
 
 /** What is heard first: what waits to be shown or came down, then what is on its way, then what is to be kept. */
-const ORDER = ['show', 'down', 'stay', 'up', 'begin', 'keep'] as const;
+const ORDER = ['show', 'call', 'split', 'down', 'rest', 'stay', 'up', 'join', 'begin', 'keep'] as const;
 const agenda = computed(() =>
   [...store.pieces].sort((a, b) => ORDER.indexOf(a.next.move) - ORDER.indexOf(b.next.move)),
 );
@@ -40,9 +41,17 @@ function load(): Promise<void> {
 }
 onMounted(load);
 watch(studentId, load);
-watch(piece, (now, before) => {
-  if (now?.id !== before?.id) bpm.value = now?.next.bpm ?? null;
-});
+watch(
+  () => line.value?.id,
+  (id) =>
+    notices.tell(async () => {
+      const opened = id === undefined ? undefined : await store.piece(id);
+      // Another may have been chosen while this one was on its way.
+      if (opened?.id !== line.value?.id) return;
+      piece.value = opened;
+      bpm.value = opened?.next.bpm ?? null;
+    }),
+);
 
 const EMPTY = { tuning: 'standard', meter: '4/4' } as const;
 const { bars, tuning } = useReading(
@@ -55,13 +64,13 @@ function post(at: number, outcome: Outcome): Promise<void> {
   if (!heard) return Promise.resolve();
   return notices.tell(async () => {
     chosen.value = heard.id;
-    const posted = await store.post(heard, at, outcome);
-    bpm.value = posted.next.bpm;
+    piece.value = await store.post(heard, { bpm: at, outcome, percent: heard.next.percent });
+    bpm.value = piece.value.next.bpm;
   });
 }
 
-function lastLine(one: Piece): string {
-  const last = one.entries.findLast(({ struck }) => !struck);
+function lastLine({ cells }: LedgerPiece): string {
+  const last = cells.at(-1);
   return last
     ? `last ${last.bpm} ${last.outcome === 'clean' ? 'clean' : 'not yet'}, ${last.medium}`
     : 'nothing posted yet';
@@ -85,10 +94,10 @@ function lastLine(one: Piece): string {
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned to {{ store.ledger.student.name }} yet; there is nothing to hear.
   </p>
-  <div v-else-if="piece" class="lesson">
+  <div v-else-if="line" class="lesson">
     <ol class="agenda quiet-list" aria-label="To hear">
-      <li v-for="one in agenda" :key="one.id" :class="{ chosen: one.id === piece.id }">
-        <button type="button" :aria-pressed="one.id === piece.id" @click="chosen = one.id">
+      <li v-for="one in agenda" :key="one.id" :class="{ chosen: one.id === line.id }">
+        <button type="button" :aria-pressed="one.id === line.id" @click="chosen = one.id">
           <strong>{{ one.phrase.name }}</strong>
           <span class="soft">{{ one.section.label }}, {{ one.song.title }}</span>
           <span>{{ lastLine(one) }}</span>
@@ -96,13 +105,18 @@ function lastLine(one: Piece): string {
         </button>
       </li>
     </ol>
-    <section class="hear" :aria-label="piece.phrase.name">
+    <section v-if="piece" class="hear" :aria-label="piece.phrase.name">
       <h2>
         {{ piece.phrase.name }} <span class="soft">target {{ piece.targetBpm }}</span>
       </h2>
       <p class="reason">{{ piece.next.reason }}</p>
       <TabPage :bars="bars" :strings="tuning.openMidis.length">This phrase is still empty.</TabPage>
       <PostResult v-model:bpm="bpm" medium="ink" :keys="true" :post="post" />
+      <ul v-if="piece.pins.length > 0" class="quiet-list pins" aria-label="Pinned notes">
+        <li v-for="pin in piece.pins" :key="pin.id">
+          <strong>{{ pin.by.teaches ? 'Watch out' : pin.by.name }}</strong> {{ pin.text }}
+        </li>
+      </ul>
     </section>
   </div>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SONG_LIMITS, type Phrase, type Piece, type PieceBody, type Transcription } from '@jam-ledger/contract';
+import { SONG_LIMITS, type LedgerPiece, type Phrase, type PieceBody, type Transcription } from '@jam-ledger/contract';
 import type { Pace } from '@jam-ledger/core/form';
 import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
@@ -27,14 +27,14 @@ import RevisionList from '../parts/RevisionList.vue';
 import SaveConflict from '../parts/SaveConflict.vue';
 import ShorthandEditor from '../parts/ShorthandEditor.vue';
 import TabPage from '../parts/TabPage.vue';
-import TempoLadder from '../parts/TempoLadder.vue';
+import PieceNote from '../parts/PieceNote.vue';
 import { useNotices, useSession, useSong } from '../stores/index.ts';
 import HandMargin from './HandMargin.vue';
 
 const props = defineProps<{
   phrase: Phrase;
   song: Transcription;
-  piece: Piece | undefined;
+  piece: LedgerPiece | undefined;
   assign: (body: PieceBody) => Promise<void>;
   rename: (phrase: Phrase, name: string) => Promise<void>;
   /** Takes a saved phrase back into the song; called after this desk is gone, too, which an event would not be. */
@@ -326,12 +326,17 @@ function renameTo(event: Event): void {
         @go-back="goBack"
       />
       <hr />
-      <section v-if="piece" aria-label="Practice piece">
-        <h3>With {{ piece.student.name }}</h3>
-        <p class="soft">{{ piece.next.reason }}</p>
-        <TempoLadder :rungs="piece.rungs" :now="piece.next.move === 'keep' ? undefined : piece.next.bpm" />
-      </section>
-      <AssignForm v-else :phrase-id="phrase.id" :student="song.student.name" :tempo="pace.bpm" :assign="assign" />
+      <PieceNote v-if="piece" :piece="piece" :student="song.student.name" :song-id="song.id" />
+      <AssignForm
+        v-else
+        :phrase-id="phrase.id"
+        :phrase="reading.phrase"
+        :student="song.student"
+        :tempo="pace.bpm"
+        :feel="song.feel"
+        :difficulty="hands?.difficulty.total"
+        :assign="assign"
+      />
       <hr />
       <KeyList :keys="SHORTCUTS" />
     </aside>

@@ -4,12 +4,18 @@ import { RouterLink } from 'vue-router';
 import { dayText } from '../composables/useDays.ts';
 import ShareBar from '../parts/ShareBar.vue';
 import TodayPlan from '../parts/TodayPlan.vue';
+import WaitingLine from '../parts/WaitingLine.vue';
 import { useLedger, useNotices, useSession } from '../stores/index.ts';
 
 const store = useLedger();
 const notices = useNotices();
 const session = useSession();
-onMounted(() => notices.tell(() => store.load()));
+onMounted(() =>
+  notices.tell(async () => {
+    await store.flush();
+    await store.load();
+  }),
+);
 
 const open = computed(() => store.pieces.filter(({ mastery }) => mastery.state !== 'held'));
 const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state === 'held'));
@@ -17,6 +23,11 @@ const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state =
 
 <template>
   <h1>Practice</h1>
+  <WaitingLine
+    :count="store.waiting.length"
+    :stale="store.stale"
+    @send="notices.tell(() => store.flush().then(() => store.load()))"
+  />
   <p v-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned yet. After your next lesson your phrases stand here.
   </p>

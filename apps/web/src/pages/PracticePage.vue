@@ -1,24 +1,26 @@
 <script setup lang="ts">
-import type { Outcome, Piece } from '@jam-ledger/contract';
-import { cautionsOf } from '@jam-ledger/core/difficulty';
-import { reachOfHand } from '@jam-ledger/core/fretboard';
-import { eventsOf } from '@jam-ledger/core/notation';
-import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
-import { useLocalStorage, useTimeoutFn } from '@vueuse/core';
+import type { Outcome, Piece, Pin, Rung } from '@jam-ledger/contract';
+import { nextStep, tempoLadder } from '@jam-ledger/core/pieces';
+import { useEventListener, useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
 import { computed, onMounted, ref, watch } from 'vue';
-import { useRoute } from 'vue-router';
-import { api } from '../api/index.ts';
-import { dayText } from '../composables/useDays.ts';
+import { RouterLink, useRoute } from 'vue-router';
+import { isForPage } from '../composables/pageKeys.ts';
+import { USUAL_PEDAL } from '../composables/pedal.ts';
 import { soundOf, useListening } from '../composables/useListening.ts';
+import { usePinning } from '../composables/usePinning.ts';
+import { usePracticeClock } from '../composables/usePracticeClock.ts';
 import { useReading } from '../composables/useReading.ts';
-import CareNote from '../parts/CareNote.vue';
-import NeckBoard from '../parts/NeckBoard.vue';
+import { useStepping } from '../composables/useStepping.ts';
+import PinList from '../parts/PinList.vue';
 import PlayBar from '../parts/PlayBar.vue';
 import PostResult from '../parts/PostResult.vue';
-import ShareBar from '../parts/ShareBar.vue';
+import StepBar from '../parts/StepBar.vue';
 import TabPage from '../parts/TabPage.vue';
-import TempoLadder from '../parts/TempoLadder.vue';
+import WaitingLine from '../parts/WaitingLine.vue';
 import { useLedger, useNotices, useSession } from '../stores/index.ts';
+import PracticeMargin from './PracticeMargin.vue';
+import PracticeNeck from './PracticeNeck.vue';
 
 const route = useRoute();
 const session = useSession();
@@ -26,27 +28,24 @@ const ledger = useLedger();
 const notices = useNotices();
 const piece = ref<Piece>();
 const bpm = ref<number | null>(null);
+const percent = ref(100);
 const strip = useLocalStorage('jam-strip', true);
 const neck = useLocalStorage('jam-practice-neck', false);
-
-/** Unbroken practice after which a rest is due, minutes. Common practice. */
-const REST_MINUTES = 10;
-const restDue = ref(false);
-useTimeoutFn(() => (restDue.value = true), REST_MINUTES * 60_000);
+const pedal = useLocalStorage('jam-pedal', USUAL_PEDAL, { mergeDefaults: true });
+const clock = usePracticeClock();
 
 onMounted(() =>
   notices.tell(async () => {
-    piece.value = await api.piece(String(route.params['id']));
-    bpm.value = piece.value.next.bpm;
+    piece.value = await ledger.piece(String(route.params['id']));
+    follow();
+    void ledger.flush();
     if (!session.isTeacher) await ledger.load();
   }),
 );
 // A strike taken back from the notice changes the ledger; the page follows it.
 watch(
-  () => ledger.pieces.find(({ id }) => id === piece.value?.id),
-  (newer) => {
-    if (newer) piece.value = newer;
-  },
+  () => ledger.pieces.find(({ id }) => id === piece.value?.id)?.version,
+  (now, before) => before !== undefined && now !== before && refresh(),
 );
 
 const EMPTY = {
@@ -62,8 +61,9 @@ const { reading, bars, tuning } = useReading(
   () => piece.value?.song ?? EMPTY,
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
-
-const { player, loop, countIn, playing, hasChords, play } = useListening(
+const { step, index, steps, move, pick, loopFrom, loopTo, keepPercent, clear, looped, loopedSpans, loopSays } =
+  useStepping(() => reading.value.phrase, tuning);
+const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
@@ -72,35 +72,53 @@ const { player, loop, countIn, playing, hasChords, play } = useListening(
   }),
   true,
 );
+const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
 
-const key = computed(() => readKey(piece.value?.song.key ?? '') ?? OPEN_KEY);
-/** Every place of the phrase on the neck; while it plays, those that sound. */
-const places = computed(() => {
-  if (!neck.value) return [];
-  const sounding = playing.value;
-  const events = eventsOf(reading.value.phrase).filter(({ item }) => !sounding || item.span.from === sounding.from);
-  const all = events.flatMap(({ item }) =>
-    item.notes.flatMap(({ string, fret }) => (fret === null ? [] : [{ string, fret }])),
-  );
-  return [...new Map(all.map((place) => [`${place.string}-${place.fret}`, place])).values()];
+/** The next step; after too long without a break, a rest. */
+const next = computed(() => {
+  const now = piece.value;
+  if (!now) return undefined;
+  const { startBpm, targetBpm: target, raising: school, rules, around, entries } = now;
+  const ladder = tempoLadder({ start: startBpm, target, school, rules });
+  const history = entries.filter(({ struck }) => !struck);
+  const context = { canSplit: around.canSplit, join: around.join ?? undefined, minutes: clock.minutes.value };
+  return nextStep(history, ladder, context);
 });
-const cautions = computed(() => {
-  if (!piece.value) return [];
-  const { song, hand, targetBpm } = piece.value;
-  const reachMm = reachOfHand(hand);
-  const guitar = {
-    tuning: tuning.value,
-    capo: song.capo,
-    frets: song.frets,
-    scaleLengthMm: hand.scaleLengthMm,
-    reachMm,
-  };
-  return cautionsOf(reading.value.phrase, { ...guitar, bpm: targetBpm });
+const chosen = computed((): Rung => ({ bpm: tempo.value, percent: percent.value }));
+const flags = computed(() => [
+  ...loopedSpans.value.map((span) => ({ span, look: 'loop' as const })),
+  ...placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])),
+]);
+/** Both tempos in the order the school hears them; nothing where they are one. */
+const both = computed((): readonly [number, number] | undefined => {
+  const target = piece.value?.targetBpm ?? tempo.value;
+  if (target === tempo.value) return undefined;
+  return piece.value?.hearing === 'slow first' ? [tempo.value, target] : [target, tempo.value];
 });
 
-function choose(rung: number): void {
-  bpm.value = rung;
-  if (player.playing.value) void notices.tell(play);
+async function refresh(): Promise<void> {
+  if (piece.value) piece.value = await ledger.piece(piece.value.id);
+}
+
+/** The tempo, and how much of the piece, follow the ladder. */
+function follow(): void {
+  if (piece.value) choose(piece.value.next);
+}
+function choose(rung: Rung): void {
+  bpm.value = rung.bpm;
+  if (rung.percent !== percent.value) keepPercent(rung.percent);
+  percent.value = rung.percent;
+  if (player.playing.value) void hear();
+}
+watch(steps, () => keepPercent(percent.value));
+
+function hear(): Promise<void> {
+  clock.mark();
+  return notices.tell(() => start(looped.value));
+}
+function hearTwice(): Promise<void> {
+  clock.mark();
+  return notices.tell(() => (both.value ? hearBoth(both.value, looped.value) : start(looped.value)));
 }
 
 function post(at: number, outcome: Outcome): Promise<void> {
@@ -108,33 +126,77 @@ function post(at: number, outcome: Outcome): Promise<void> {
   if (!practised) return Promise.resolve();
   return notices.tell(async () => {
     player.stop();
-    piece.value = await ledger.post(practised, at, outcome);
+    clock.mark();
+    piece.value = await ledger.post(practised, { bpm: at, outcome, percent: percent.value });
+    follow();
   });
 }
+
+function go(by: 1 | -1): void {
+  move(by);
+  const now = step.value;
+  if (now) void notices.tell(() => hearOne({ from: now.at, to: now.at + now.length }));
+}
+function goTo({ phraseId, at }: Pin): void {
+  const found = placed.value.find((one) => one.pin.phraseId === phraseId && one.pin.at === at);
+  if (found?.span) pick(found.span);
+}
+
+const KEYS: Readonly<Record<string, () => void>> = {
+  ArrowLeft: () => go(-1),
+  ArrowRight: () => go(1),
+  '[': loopFrom,
+  ']': loopTo,
+  '0': clear,
+  h: () => void (player.playing.value ? player.stop() : hearTwice()),
+};
+useEventListener('keydown', (event) => {
+  const act = event.key === pedal.value.play ? KEYS['h'] : KEYS[event.key];
+  // The arrows move a slide or a group of choices that has the focus.
+  const isTaken = event.target instanceof HTMLElement && event.target.closest('[role=slider], [role=tablist]');
+  if (!act || isTaken || !isForPage(event)) return;
+  act();
+  event.preventDefault();
+});
+useEventListener(window, 'online', () => void ledger.flush().then(refresh));
 </script>
 
 <template>
-  <div v-if="piece" class="practice">
+  <div v-if="piece && next" class="practice">
     <section class="main" :aria-label="piece.phrase.name">
       <header>
         <h1>{{ piece.phrase.name }}</h1>
         <p class="soft">
           {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.song.tuning
-          }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template>
+          }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template> ·
+          <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink>
         </p>
       </header>
-      <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" :strip="strip"
+      <WaitingLine
+        :count="ledger.waiting.length"
+        :stale="ledger.stale"
+        @send="notices.tell(() => ledger.flush().then(refresh))"
+      />
+      <TabPage
+        :bars="bars"
+        :strings="tuning.openMidis.length"
+        :playing="playing"
+        :caret="step?.span"
+        :flags="flags"
+        :strip="strip"
+        @pick="pick"
         >Your teacher has not written this phrase yet.</TabPage
       >
-      <NeckBoard
-        v-if="neck"
-        :tuning="tuning"
-        :capo="piece.song.capo"
-        :frets="piece.song.frets"
-        :music-key="key"
-        :mirrored="piece.hand.leftHanded"
-        :shown="places"
-        still
+      <PracticeNeck v-if="neck" :piece="piece" :phrase="reading.phrase" :tuning="tuning" :playing="playing" />
+      <StepBar
+        :step="step"
+        :number="index"
+        :count="steps.length"
+        :loop="loopSays"
+        @move="go"
+        @from="loopFrom"
+        @to="loopTo"
+        @clear="clear"
       />
       <PlayBar
         v-model:loop="loop"
@@ -147,48 +209,44 @@ function post(at: number, outcome: Outcome): Promise<void> {
         :counting="player.counting.value"
         :bpm="tempo"
         :disabled="bars.length === 0"
-        @play="notices.tell(play)"
+        @play="hear"
         @stop="player.stop()"
         @update:level="player.setLevels()"
         @update:click-level="player.setLevels()"
         @update:backing-level="player.setLevels()"
       >
+        <Button v-if="both" outlined :label="`${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
         <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
         <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
       </PlayBar>
-      <PostResult v-model:bpm="bpm" :medium="session.isTeacher ? 'ink' : 'pencil'" :keys="true" :post="post" />
-    </section>
-    <aside class="margin">
-      <h2>Next step</h2>
-      <p>{{ piece.next.reason }}</p>
-      <p class="soft">{{ piece.mastery.reason }}</p>
-      <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
-      <TempoLadder
-        class="rungs"
-        :rungs="piece.rungs"
-        :now="piece.next.move === 'keep' ? undefined : piece.next.bpm"
-        :chosen="bpm ?? undefined"
-        @choose="choose"
+      <PostResult
+        v-model:bpm="bpm"
+        :medium="session.isTeacher ? 'ink' : 'pencil'"
+        :keys="true"
+        :pedal="pedal"
+        :post="post"
       />
-      <p v-if="restDue" class="rest" role="status">
-        You have been at it for {{ REST_MINUTES }} minutes. Shake your hands out and rest a little.
-      </p>
-      <CareNote :cautions="cautions" :today="session.me?.studio.today ?? ''" />
-      <p class="soft small">Warm up first. Stop at pain, numbness or tingling, and see a health professional.</p>
-      <h3>Posted</h3>
-      <ul class="quiet-list">
-        <li
-          v-for="entry in piece.entries
-            .filter(({ struck }) => !struck)
-            .slice(-6)
-            .reverse()"
-          :key="entry.id"
-        >
-          <span :class="entry.medium">{{ entry.bpm }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span>
-          <span class="soft day">{{ entry.day === session.me?.studio.today ? 'today' : dayText(entry.day) }}</span>
-        </li>
-      </ul>
-    </aside>
+      <PinList
+        :pins="placed"
+        :me="session.me?.id ?? ''"
+        :teaches="session.isTeacher"
+        :here="here"
+        :pin="pin"
+        @go="goTo"
+        @strike="(one) => notices.tell(() => strike(one))"
+      />
+    </section>
+    <PracticeMargin
+      v-model:pedal="pedal"
+      :piece="piece"
+      :next="next"
+      :chosen="chosen"
+      :phrase="reading.phrase"
+      :tuning="tuning"
+      :today="session.me?.studio.today ?? ''"
+      @choose="choose"
+      @rested="clock.rest"
+    />
   </div>
 </template>
 
@@ -201,32 +259,11 @@ function post(at: number, outcome: Outcome): Promise<void> {
 .main {
   display: flex;
   flex-direction: column;
-  gap: 0.8rem;
+  gap: 0.7rem;
   min-width: 0;
-}
-.margin {
-  border-left: 2px solid var(--warm);
-  padding-left: 1rem;
-  display: flex;
-  flex-direction: column;
-  gap: 0.5rem;
-}
-.rungs {
-  margin: 0.4rem 0;
-  align-self: flex-start;
-}
-.day {
-  margin-left: 0.5rem;
 }
 .strip input {
   accent-color: var(--cool);
-}
-.rest {
-  color: var(--warm);
-  font-weight: 600;
-}
-.small {
-  font-size: 0.88rem;
 }
 @media (max-width: 820px) {
   .practice {

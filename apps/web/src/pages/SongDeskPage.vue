@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Piece, PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
+import type { PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
@@ -37,7 +37,9 @@ const section = computed(
 const phrase = computed(
   () => section.value?.phrases.find(({ id }) => id === chosenPhrase.value) ?? section.value?.phrases[0],
 );
-const piecesByPhrase = computed(() => new Map(ledger.pieces.map((piece): [string, Piece] => [piece.phrase.id, piece])));
+const piecesByPhrase = computed(
+  () => new Map(ledger.pieces.filter(({ kind }) => kind === 'phrase').map((piece) => [piece.phrase.id, piece])),
+);
 
 onMounted(() =>
   notices.tell(async () => {
@@ -110,7 +112,7 @@ async function assign(body: PieceBody): Promise<void> {
   await ledger.load(piece.student.id);
   notices.say(`“${piece.phrase.name}” is assigned to ${piece.student.name}.`, async () => {
     const { startBpm, targetBpm, version } = piece;
-    await api.changePiece(piece.id, { startBpm, targetBpm, version, struck: true });
+    await api.changePiece(piece.id, { startBpm, targetBpm, version, given: false, struck: false });
     await ledger.load(piece.student.id);
   });
 }
@@ -160,6 +162,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} · {{ song.tempo }} bpm ·
         {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
+        <RouterLink :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
         <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
       </p>
     </header>

@@ -1,17 +1,10 @@
 <script setup lang="ts">
-import {
-  PICKING_SCHOOLS,
-  POSITION_SCHOOLS,
-  WHY_SCHOOLS,
-  type Schools,
-  type Student,
-  type StudentChange,
-  type StudioSchools,
-} from '@jam-ledger/contract';
+import { type SchoolName, type Student, type StudentChange, type StudioSchools } from '@jam-ledger/contract';
 import { reachOfSpan } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/index.ts';
+import { SCHOOL_QUESTIONS, withSchool } from '../composables/schoolWords.ts';
 import GuitarForm from '../parts/GuitarForm.vue';
 import SchoolChoice from '../parts/SchoolChoice.vue';
 import { useNotices, useSession } from '../stores/index.ts';
@@ -38,11 +31,11 @@ async function keep(student: Student, change: StudentChange): Promise<void> {
   });
 }
 
-function teach(change: Partial<Schools>): Promise<void> {
+function teach(name: SchoolName, word: string | null): Promise<void> {
   return notices.tell(async () => {
     const before = studio.value;
     if (!before) return;
-    studio.value = await api.changeSchools({ ...before, ...change });
+    studio.value = await api.changeSchools(withSchool(before, name, word));
     const { version } = studio.value;
     notices.say('How the studio teaches is kept.', async () => {
       studio.value = await api.changeSchools({ ...before, version });
@@ -122,28 +115,14 @@ function saySchools({ schools }: Student): string {
     </p>
     <div class="schools">
       <SchoolChoice
-        :model-value="studio.picking"
-        label="Strokes"
-        :words="PICKING_SCHOOLS"
+        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+        :key="name"
+        :model-value="studio[name]"
+        :label="label"
+        :words="words"
         :disabled="!isOwner"
-        explains="How strokes are planned where none is written."
-        @update:model-value="$event && teach({ picking: $event })"
-      />
-      <SchoolChoice
-        :model-value="studio.position"
-        label="Positions"
-        :words="POSITION_SCHOOLS"
-        :disabled="!isOwner"
-        explains="Where the recorded player has it, or all under one hand for learning."
-        @update:model-value="$event && teach({ position: $event })"
-      />
-      <SchoolChoice
-        :model-value="studio.first"
-        label="The margin tells"
-        :words="WHY_SCHOOLS"
-        :disabled="!isOwner"
-        explains="Strings, frets and fingers first, or chord, scale and degrees."
-        @update:model-value="$event && teach({ first: $event })"
+        :explains="explains"
+        @update:model-value="teach(name, $event)"
       />
     </div>
   </section>

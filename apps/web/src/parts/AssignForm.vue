@@ -1,34 +1,65 @@
 <script setup lang="ts">
-import { pieceSchema, type PieceBody } from '@jam-ledger/contract';
-import { PRACTICE_TEMPO_RANGE, tempoLadder } from '@jam-ledger/core/pieces';
+import { pieceSchema, type PieceBody, type SongBasics, type StudentOfSong } from '@jam-ledger/contract';
+import type { Phrase } from '@jam-ledger/core/notation';
+import { floorTempo, PRACTICE_TEMPO_RANGE, startTempo, tempoLadder } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
-import { computed } from 'vue';
+import { computed, ref, watchEffect } from 'vue';
+import { feelOf } from '../composables/useListening.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
 import TempoLadder from './TempoLadder.vue';
 
 const props = defineProps<{
   phraseId: string;
-  student: string;
+  phrase: Phrase;
+  student: StudentOfSong;
+  /** The song’s tempo where the phrase stands. */
   tempo: number;
+  feel: SongBasics['feel'];
+  /** How hard it is for the student, once that is reckoned. */
+  difficulty: number | undefined;
   assign: (body: PieceBody) => Promise<void>;
 }>();
 
-/** A slow start: this share of the target. Common practice: half to two thirds. */
-const START_SHARE = 0.6;
-const target = Math.min(PRACTICE_TEMPO_RANGE.most, Math.max(PRACTICE_TEMPO_RANGE.least, Math.round(props.tempo)));
-const startBpm = Math.max(PRACTICE_TEMPO_RANGE.least, Math.round(target * START_SHARE));
+const { least, most } = PRACTICE_TEMPO_RANGE;
+const clamped = (bpm: number) => Math.min(most, Math.max(least, Math.round(bpm)));
 const { fields, problems, trouble, busy, send } = useForm(pieceSchema, {
   phraseId: props.phraseId,
-  startBpm,
-  targetBpm: target,
+  startBpm: least,
+  targetBpm: clamped(props.tempo),
+  floorBpm: null,
+  difficulty: null,
+});
+
+const floor = computed(() => floorTempo(props.phrase, fields.targetBpm, feelOf(props.feel)));
+const advice = computed(() =>
+  startTempo(Math.max(least, fields.targetBpm), {
+    difficulty: props.difficulty ?? USUAL_DIFFICULTY,
+    shown: props.student.shown,
+    floor: floor.value?.bpm,
+  }),
+);
+/** Before hands have reckoned the phrase it counts as middling. */
+const USUAL_DIFFICULTY = 40;
+/** The start follows what is proposed until somebody types one. */
+const typed = ref(false);
+watchEffect(() => {
+  fields.floorBpm = floor.value?.bpm ?? null;
+  fields.difficulty = props.difficulty ?? null;
+  if (!typed.value) fields.startBpm = advice.value.bpm;
+});
+const percent = computed({
+  get: () => Math.round((fields.targetBpm / props.tempo) * 100),
+  set: (share: number | null) => {
+    if (share !== null) fields.targetBpm = clamped((props.tempo * share) / 100);
+  },
 });
 
 const rungs = computed(() => {
   const { startBpm: start, targetBpm } = fields;
   try {
-    return tempoLadder({ start, target: targetBpm, school: 'even-steps' }).rungs;
+    return tempoLadder({ start, target: targetBpm, school: props.student.schools.raising }).rungs;
   } catch {
     return [];
   }
@@ -37,7 +68,7 @@ const rungs = computed(() => {
 
 <template>
   <form class="assign" novalidate aria-label="Assign as a practice piece" @submit.prevent="send(assign)">
-    <h3>Assign to {{ student }}</h3>
+    <h3>Assign to {{ student.name }}</h3>
     <div class="pair">
       <FieldRow v-slot="{ id, invalid }" label="Start" hint="bpm" :problem="problems['startBpm']">
         <InputNumber
@@ -47,7 +78,11 @@ const rungs = computed(() => {
           :use-grouping="false"
           :min="0"
           :max="999"
+          @input="typed = true"
         />
+      </FieldRow>
+      <FieldRow v-slot="{ id }" label="Of the song" hint="%">
+        <InputNumber v-model="percent" :input-id="id" :use-grouping="false" :min="1" :max="200" />
       </FieldRow>
       <FieldRow v-slot="{ id, invalid }" label="Target" hint="bpm" :problem="problems['targetBpm']">
         <InputNumber
@@ -62,6 +97,9 @@ const rungs = computed(() => {
     </div>
     <!-- Above the rungs, whose number changes as a field is left: the button must not move under the pointer. -->
     <Button type="submit" size="small" :label="busy ? 'Assigning…' : 'Assign it'" :disabled="busy" />
+    <p class="soft why">
+      {{ advice.reason }}<template v-if="floor"> {{ floor.reason }}</template>
+    </p>
     <TempoLadder v-if="rungs.length > 0" :rungs="rungs" />
     <p v-else class="soft">The rungs stand here once start and target make a ladder.</p>
     <p v-if="problems['phraseId'] ?? trouble" class="trouble" role="alert">{{ problems['phraseId'] ?? trouble }}</p>
@@ -77,11 +115,14 @@ const rungs = computed(() => {
 }
 .pair {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(3, 1fr);
   gap: 0.6rem;
 }
 .pair :deep(input) {
   width: 100%;
+}
+.why {
+  font-size: 0.88rem;
 }
 .trouble {
   color: var(--warm);

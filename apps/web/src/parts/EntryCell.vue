@@ -1,49 +1,33 @@
 <script setup lang="ts">
-import type { Entry } from '@jam-ledger/contract';
+import type { LedgerCell } from '@jam-ledger/contract';
 import { computed } from 'vue';
 
-const props = defineProps<{ entries: readonly Entry[]; target: number }>();
+const props = defineProps<{ cell: LedgerCell; target: number }>();
 
-/** The day's line: ink before pencil, and of each the last posted. */
-const shown = computed(() => {
-  const counted = props.entries.filter(({ struck }) => !struck);
-  return counted.findLast(({ medium }) => medium === 'ink') ?? counted.at(-1);
+const share = computed(() => (props.cell.outcome === 'clean' ? Math.min(1, props.cell.bpm / props.target) : 0));
+const title = computed(() => {
+  const { bpm, outcome, medium, percent, takes } = props.cell;
+  const part = percent < 100 ? `, ${percent} % of it` : '';
+  const more = takes > 1 ? `, ${takes} takes that day` : '';
+  return `${bpm} ${outcome === 'clean' ? 'clean' : 'not yet'}${part}, ${medium}${more}`;
 });
-const share = computed(() => (shown.value?.outcome === 'clean' ? Math.min(1, shown.value.bpm / props.target) : 0));
-const title = computed(() =>
-  props.entries
-    .map(({ bpm, outcome, medium, postedBy, struck }) => {
-      const went = outcome === 'clean' ? 'clean' : 'not yet';
-      return `${bpm} ${went}, ${medium}, ${postedBy.name}${struck ? ' (struck out)' : ''}`;
-    })
-    .join('\n'),
-);
 </script>
 
 <template>
-  <td class="cell" :title="title">
-    <span v-if="shown" :class="['reading', shown.medium, { missed: shown.outcome === 'not-yet' }]">
-      <span class="fill" :style="{ height: `${share * 100}%` }" aria-hidden="true"></span>
-      <span class="bpm">{{ shown.bpm }}</span>
-      <span class="sr">{{ shown.outcome === 'clean' ? 'clean' : 'not yet' }}, {{ shown.medium }}</span>
-    </span>
-  </td>
+  <span :class="['reading', cell.medium, { missed: cell.outcome === 'not-yet' }]" :title="title">
+    <span class="fill" :style="{ height: `${share * 100}%` }" aria-hidden="true"></span>
+    <span class="bpm">{{ cell.bpm }}</span>
+    <span class="sr">{{ cell.outcome === 'clean' ? 'clean' : 'not yet' }}, {{ cell.medium }}</span>
+  </span>
 </template>
 
 <style scoped>
-.cell {
-  padding: 0;
-  border-left: 1px solid var(--rule);
-  text-align: center;
-  min-width: 2.6rem;
-  height: 2.5rem;
-}
 .reading {
   position: relative;
   display: grid;
   place-items: center;
   width: 100%;
-  height: 2.5rem;
+  height: 2.1rem;
 }
 .fill {
   position: absolute;

@@ -1,11 +1,8 @@
 <script setup lang="ts">
 import {
   GUITAR_LIMITS,
-  PICKING_SCHOOLS,
-  POSITION_SCHOOLS,
   SONG_LIMITS,
   studentChangeSchema,
-  WHY_SCHOOLS,
   type Schools,
   type Student,
   type StudentChange,
@@ -14,6 +11,7 @@ import { reachOfHand } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
+import { SCHOOL_QUESTIONS, withSchool } from '../composables/schoolWords.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
 import SchoolChoice from './SchoolChoice.vue';
@@ -90,25 +88,14 @@ async function submit(): Promise<void> {
       />
     </FieldRow>
     <SchoolChoice
-      v-model="fields.schools.picking"
-      label="Strokes"
-      :words="PICKING_SCHOOLS"
-      :studio="studio.picking"
-      explains="How strokes are planned where none is written."
-    />
-    <SchoolChoice
-      v-model="fields.schools.position"
-      label="Positions"
-      :words="POSITION_SCHOOLS"
-      :studio="studio.position"
-      explains="Where the recorded player has it, or all under one hand for learning."
-    />
-    <SchoolChoice
-      v-model="fields.schools.first"
-      label="The margin tells"
-      :words="WHY_SCHOOLS"
-      :studio="studio.first"
-      explains="Strings, frets and fingers first, or chord, scale and degrees."
+      v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+      :key="name"
+      :model-value="fields.schools[name]"
+      :label="label"
+      :words="words"
+      :studio="studio[name]"
+      :explains="explains"
+      @update:model-value="fields.schools = withSchool(fields.schools, name, $event)"
     />
     <p v-if="trouble" class="trouble wide" role="alert">{{ trouble }}</p>
     <div class="wide buttons">

@@ -1,62 +1,71 @@
 <script setup lang="ts">
-import type { Piece } from '@jam-ledger/contract';
-import { COMMON_TIME, readMeter, readShorthand, unroll } from '@jam-ledger/core/notation';
-import { songProgress } from '@jam-ledger/core/progress';
-import { computed } from 'vue';
+import type { Ledger, LedgerPiece } from '@jam-ledger/contract';
+import { computed, ref, useTemplateRef } from 'vue';
 import { sayExpected } from '../composables/expected.ts';
+import { MOVE_WORDS } from '../composables/moves.ts';
 import { dayText } from '../composables/useDays.ts';
-import { tuningOf } from '../composables/useReading.ts';
 import EntryCell from './EntryCell.vue';
 import ShareBar from './ShareBar.vue';
 
-const props = defineProps<{ pieces: readonly Piece[] }>();
-const emit = defineEmits<{ open: [piece: Piece] }>();
+const props = defineProps<{ ledger: Ledger; pieces: readonly LedgerPiece[] }>();
+const emit = defineEmits<{ open: [piece: LedgerPiece] }>();
 
-/** Most days shown, the latest ones. */
-const MOST_DAYS = 14;
-const days = computed(() => {
-  const all = new Set(props.pieces.flatMap(({ entries }) => entries.map(({ day }) => day)));
-  return [...all].sort().slice(-MOST_DAYS);
-});
-/** Days on which a teacher posted: lessons. */
-const lessons = computed(
-  () =>
-    new Set(
-      props.pieces.flatMap(({ entries }) => entries.filter(({ medium }) => medium === 'ink').map(({ day }) => day)),
-    ),
+const lessons = computed(() => new Set(props.ledger.lessons));
+const songs = computed(() =>
+  props.ledger.songs.flatMap((song) => {
+    const rows = props.pieces
+      .filter((piece) => piece.song.id === song.id)
+      .map((piece) => ({ piece, cells: new Map(piece.cells.map((cell) => [cell.day, cell])) }));
+    return rows.length === 0 ? [] : [{ ...song, rows, says: sayProgress(song) }];
+  }),
 );
-const songs = computed(() => {
-  const found = new Map<string, { title: string; pieces: Piece[] }>();
-  for (const piece of props.pieces) {
-    const song = found.get(piece.song.id) ?? { title: piece.song.title, pieces: [] };
-    song.pieces.push(piece);
-    found.set(piece.song.id, song);
-  }
-  return [...found].map(([id, { title, pieces }]) => ({ id, title, rows: pieces, says: sayProgress(pieces) }));
-});
-/** How much of what is assigned stands, by the length of the phrases. */
-function sayProgress(rows: readonly Piece[]): string {
-  const parts = rows.map(({ phrase, song, standing, mastery }) => {
-    const meter = readMeter(song.meter) ?? COMMON_TIME;
-    const { length } = unroll(readShorthand(phrase.text, { tuning: tuningOf(song), meter }).phrase);
-    return { length, share: standing.share, state: mastery.state };
-  });
-  const { held, full, at80, at60 } = songProgress(parts);
+/** How much of the song stands, by its bars. */
+function sayProgress({ bars, held, full, at80, at60 }: Ledger['songs'][number]): string {
   const percent = (share: number) => `${Math.round(share * 100)} %`;
-  return `held ${percent(held)} · playable at full speed ${percent(full)}, at 80 % ${percent(at80)}, at 60 % ${percent(at60)} of what is assigned`;
+  return `of ${bars} bars held ${percent(held)} · playable at full speed ${percent(full)}, at 80 % ${percent(at80)}, at 60 % ${percent(at60)}`;
 }
 
-const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'show it', keep: 'keep it' } as const;
+/** The row and column that the arrows move through; column -1 is the phrase’s name. */
+const at = ref({ row: 0, column: -1 });
+const table = useTemplateRef('table');
+const order = computed(() => songs.value.flatMap(({ rows }) => rows.map(({ piece }) => piece.id)));
+
+const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  Home: [0, -Infinity],
+  End: [0, Infinity],
+  PageUp: [-10, 0],
+  PageDown: [10, 0],
+};
+
+function walk(event: KeyboardEvent): void {
+  const step = STEPS[event.key];
+  if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
+  const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+  at.value = {
+    row: within(at.value.row + step[0], 0, order.value.length - 1),
+    column: within(at.value.column + step[1], -1, props.ledger.days.length - 1),
+  };
+  event.preventDefault();
+  const { row, column } = at.value;
+  table.value?.querySelector<HTMLElement>(`[data-at="${row} ${column}"]`)?.focus();
+}
+const isAt = (row: number, column: number) => at.value.row === row && at.value.column === column;
+const tabIndex = (id: string, column: number) => (isAt(order.value.indexOf(id), column) ? 0 : -1);
+const rowOf = (id: string) => order.value.indexOf(id);
 </script>
 
 <template>
   <div class="scroll">
-    <table>
+    <table ref="table" role="grid" aria-label="Ledger" :aria-rowcount="order.length" @keydown="walk">
       <thead>
         <tr>
           <th scope="col" class="phrase">Phrase</th>
           <th
-            v-for="day in days"
+            v-for="day in ledger.days"
             :key="day"
             scope="col"
             :class="['day', { lesson: lessons.has(day) }]"
@@ -70,25 +79,39 @@ const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'sho
       </thead>
       <tbody v-for="{ id, title, rows, says } in songs" :key="id">
         <tr class="song">
-          <th scope="rowgroup" :colspan="days.length + 3">
+          <th scope="rowgroup" :colspan="ledger.days.length + 3">
             {{ title }} <span class="soft progress">{{ says }}</span>
           </th>
         </tr>
-        <tr v-for="piece in rows" :key="piece.id">
-          <th scope="row" class="phrase">
-            <button type="button" class="open" @click="emit('open', piece)">{{ piece.phrase.name }}</button>
+        <tr v-for="{ piece, cells } in rows" :key="piece.id">
+          <th scope="row" :class="['phrase', piece.kind]">
+            <button
+              type="button"
+              class="open"
+              :data-at="`${rowOf(piece.id)} -1`"
+              :tabindex="tabIndex(piece.id, -1)"
+              @focus="at = { row: rowOf(piece.id), column: -1 }"
+              @click="emit('open', piece)"
+            >
+              {{ piece.phrase.name }}
+            </button>
             <span class="soft label">{{ piece.section.label }}, target {{ piece.targetBpm }}</span>
           </th>
-          <EntryCell
-            v-for="day in days"
+          <td
+            v-for="(day, column) in ledger.days"
             :key="day"
-            :entries="piece.entries.filter((entry) => entry.day === day)"
-            :target="piece.targetBpm"
-          />
+            class="cell"
+            role="gridcell"
+            :data-at="`${rowOf(piece.id)} ${column}`"
+            :tabindex="tabIndex(piece.id, column)"
+            @keydown.enter="emit('open', piece)"
+          >
+            <EntryCell v-if="cells.has(day)" :cell="cells.get(day)!" :target="piece.targetBpm" />
+          </td>
           <td class="of"><ShareBar :standing="piece.standing" :target="piece.targetBpm" /></td>
           <td class="next">
             <strong
-              >{{ MOVES[piece.next.move]
+              >{{ MOVE_WORDS[piece.next.move]
               }}<template v-if="piece.next.move !== 'keep'"> · {{ piece.next.bpm }}</template></strong
             >
             <span>{{ piece.next.reason }}</span>
@@ -103,10 +126,12 @@ const MOVES = { begin: 'begin', up: 'up', stay: 'stay', down: 'down', show: 'sho
 
 <style scoped>
 .scroll {
-  overflow-x: auto;
+  overflow: auto;
+  max-height: calc(100vh - 12rem);
 }
 table {
-  border-collapse: collapse;
+  border-collapse: separate;
+  border-spacing: 0;
   background: var(--page);
   border-top: 2px solid var(--ink);
   border-bottom: 2px solid var(--ink);
@@ -117,9 +142,33 @@ th {
   text-align: left;
 }
 thead th {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--page);
   border-bottom: 1px solid var(--ink);
   padding: 0.3rem 0.4rem;
   vertical-align: bottom;
+}
+.phrase {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  background: var(--page);
+  padding: 0.2rem 0.6rem;
+  min-width: 9.5rem;
+  max-width: 15rem;
+}
+thead .phrase {
+  z-index: 3;
+}
+.half,
+.drill {
+  padding-left: 1.4rem;
+}
+.join .open,
+.run .open {
+  font-style: italic;
 }
 .day {
   text-align: center;
@@ -130,18 +179,14 @@ thead th {
 .day.lesson {
   color: var(--ink);
   font-weight: 700;
+  border-bottom: 3px solid var(--cool);
 }
 .song th {
   font-family: var(--type-book);
   padding: 0.6rem 0.6rem 0.2rem;
 }
-tbody tr {
+tbody tr > * {
   border-bottom: 1px solid var(--rule);
-}
-.phrase {
-  padding: 0.25rem 0.6rem;
-  min-width: 9.5rem;
-  white-space: nowrap;
 }
 .label {
   display: block;
@@ -155,8 +200,17 @@ tbody tr {
   text-decoration-color: var(--rule-strong);
   text-underline-offset: 3px;
 }
-.open:focus-visible {
+.open:focus-visible,
+.cell:focus-visible {
   outline: 2px solid var(--focus);
+  outline-offset: -2px;
+}
+.cell {
+  padding: 0;
+  border-left: 1px solid var(--rule);
+  text-align: center;
+  min-width: 2.6rem;
+  height: 2.1rem;
 }
 .of {
   border-left: 2px solid var(--warm);
@@ -164,9 +218,10 @@ tbody tr {
 }
 .next {
   padding: 0.3rem 0.6rem;
-  min-width: 13rem;
+  min-width: 15rem;
   max-width: 20rem;
-  font-size: 0.9rem;
+  font-size: 0.88rem;
+  line-height: 1.25;
 }
 .progress {
   font-family: var(--type-plain);
@@ -184,5 +239,24 @@ tbody tr {
 thead .next,
 thead .of {
   font-size: inherit;
+}
+@media print {
+  .scroll {
+    max-height: none;
+    overflow: visible;
+  }
+  table {
+    font-size: 7.5pt;
+  }
+  thead th,
+  .phrase {
+    position: static;
+  }
+  .cell {
+    min-width: 0;
+  }
+  tr {
+    break-inside: avoid;
+  }
 }
 </style>

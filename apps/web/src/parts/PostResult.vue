@@ -5,10 +5,13 @@ import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { useEventListener } from '@vueuse/core';
 import { computed, useId } from 'vue';
+import { isForPage } from '../composables/pageKeys.ts';
+import type { Pedal } from '../composables/pedal.ts';
 
 const props = defineProps<{
   medium: 'pencil' | 'ink';
   keys: boolean;
+  pedal?: Pedal;
   post: (bpm: number, outcome: Outcome) => Promise<void>;
 }>();
 const bpm = defineModel<number | null>('bpm', { required: true });
@@ -26,11 +29,12 @@ async function send(outcome: Outcome): Promise<void> {
 }
 
 useEventListener('keydown', (event) => {
-  const typing =
-    event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]');
-  if (!props.keys || typing || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key === 'c') void send('clean');
-  if (event.key === 'n') void send('not-yet');
+  if (!props.keys || event.repeat || event.defaultPrevented || !isForPage(event)) return;
+  const { clean, notYet } = props.pedal ?? {};
+  if (event.key === 'c' || event.key === clean) void send('clean');
+  else if (event.key === 'n' || event.key === notYet) void send('not-yet');
+  else return;
+  event.preventDefault();
 });
 </script>
 

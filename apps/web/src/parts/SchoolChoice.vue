@@ -1,15 +1,15 @@
-<script setup lang="ts" generic="Word extends string">
+<script setup lang="ts">
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import FieldRow from './FieldRow.vue';
 
 /** The word chosen; null where the studio’s holds. */
-const chosen = defineModel<Word | null>({ required: true });
+const chosen = defineModel<string | null>({ required: true });
 const props = defineProps<{
   label: string;
-  words: readonly Word[];
+  words: readonly string[];
   /** What holds in the studio; left out where the studio itself is asked. */
-  studio?: Word;
+  studio?: string | undefined;
   explains: string;
   disabled?: boolean;
 }>();

@@ -2,13 +2,15 @@
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
 import { useElementSize } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
-import { loadMusicFont, TabView, type StaffSetUp } from '../engraving/index.ts';
+import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from '../engraving/index.ts';
 
 const props = defineProps<{
   bars: readonly ScoreBar[];
   strings: number;
   caret?: Span | undefined;
   playing?: Span | undefined;
+  /** What stands at some events whatever plays. */
+  flags?: readonly TabFlag[];
   /** Standard notation above the tab, where it is asked for. */
   staff?: StaffSetUp | undefined;
   /** On one line that is scrolled along, or wrapped into systems. */
@@ -39,6 +41,7 @@ function show(): void {
   const { bars, strings, staff, strip } = props;
   view.show({ bars, width: Math.floor(width.value / (props.scale ?? 1)), strings, staff, strip });
   mark();
+  view.flag(props.flags ?? []);
 }
 
 function mark(): void {
@@ -47,6 +50,10 @@ function mark(): void {
 }
 
 watch([() => props.bars, () => props.strings, () => props.staff, () => props.strip, width], show);
+watch(
+  () => props.flags,
+  (flags) => view?.flag(flags ?? []),
+);
 watch([() => props.caret, () => props.playing], mark);
 
 function pick(event: MouseEvent): void {

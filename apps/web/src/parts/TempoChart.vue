@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Piece } from '@jam-ledger/contract';
 import type { Data, Layout, Shape } from 'plotly.js-basic-dist-min';
+import { fitLearning } from '@jam-ledger/core/progress';
 import { sayExpected } from '../composables/expected.ts';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 
@@ -43,6 +44,28 @@ function traces(): Data[] {
       },
     };
   });
+}
+
+/** The learning curve through the best clean take of each day, as far as it is expected to go. */
+function curve(): Data[] {
+  const best = new Map<string, number>();
+  for (const { struck, outcome, percent, bpm, day } of props.piece.entries)
+    if (!struck && outcome === 'clean' && percent === 100) best.set(day, Math.max(best.get(day) ?? 0, bpm));
+  const days = [...best.keys()].sort();
+  const law = fitLearning(days.map((day, index) => ({ practice: index + 1, value: best.get(day) ?? 1 })));
+  if (!law) return [];
+  const form = law.form === 'power' ? 'power law' : 'exponential';
+  return [
+    {
+      type: 'scatter',
+      mode: 'lines',
+      name: `${form} of practice, ${Math.round(law.fit * 100)} % explained`,
+      x: days.map((day) => `${day}T12:00:00`),
+      y: days.map((_, index) => law.at(index + 1)),
+      line: { color: token('--warm'), width: 1.5, dash: 'dot', shape: 'spline' },
+      hoverinfo: 'skip',
+    },
+  ];
 }
 
 /** The range of days on which the target is expected, at the target; its middle as a line. */
@@ -97,7 +120,7 @@ async function draw(): Promise<void> {
       },
     ],
   };
-  await plot.react(root.value, traces(), layout, { displayModeBar: false, responsive: true });
+  await plot.react(root.value, [...traces(), ...curve()], layout, { displayModeBar: false, responsive: true });
 }
 </script>
 

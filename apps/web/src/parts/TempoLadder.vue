@@ -1,26 +1,40 @@
 <script setup lang="ts">
+import type { Rung } from '@jam-ledger/contract';
 import { computed } from 'vue';
 
-const props = defineProps<{ rungs: readonly number[]; now?: number | undefined; chosen?: number | undefined }>();
-const emit = defineEmits<{ choose: [bpm: number] }>();
+const props = defineProps<{ rungs: readonly Rung[]; now?: Rung | undefined; chosen?: Rung | undefined }>();
+const emit = defineEmits<{ choose: [rung: Rung] }>();
 
-const shown = computed(() => [...props.rungs].reverse());
+const isSame = (a: Rung, b: Rung | undefined) => a.bpm === b?.bpm && a.percent === b.percent;
+/** The last to be climbed on top. A tempo that comes twice is the next at its last place alone. */
+const shown = computed(() => {
+  const next = props.rungs.findLastIndex((rung) => isSame(rung, props.now));
+  const target = props.rungs.length - 1;
+  return props.rungs
+    .map((rung, index) => ({ rung, index, isNext: index === next, word: wordFor(index, target) }))
+    .reverse();
+});
+
+function wordFor(index: number, target: number): string {
+  const { bpm = 0, percent = 100 } = props.rungs[index] ?? {};
+  if (index === target) return 'target';
+  if (percent < 100) return `${percent} % of it`;
+  if (index === 0) return 'start';
+  return bpm > (props.rungs[target]?.bpm ?? bpm) ? 'past it' : '';
+}
 </script>
 
 <template>
-  <ol class="ladder quiet-list" aria-label="Rungs of the ladder, fastest first">
-    <li v-for="(bpm, index) in shown" :key="bpm">
+  <ol class="ladder quiet-list" aria-label="Rungs of the ladder, the last on top">
+    <li v-for="{ rung, index, isNext, word } in shown" :key="index">
       <button
         type="button"
-        :class="['rung', { now: bpm === now, chosen: bpm === chosen }]"
-        :aria-pressed="bpm === chosen"
-        @click="emit('choose', bpm)"
+        :class="['rung', { now: isNext, chosen: isSame(rung, chosen) }]"
+        :aria-pressed="isSame(rung, chosen)"
+        @click="emit('choose', rung)"
       >
-        <span class="bpm">{{ bpm }}</span>
-        <span class="word"
-          >{{ index === 0 ? 'target' : index === shown.length - 1 ? 'start' : ''
-          }}{{ bpm === now ? ' ← next' : '' }}</span
-        >
+        <span class="bpm">{{ rung.bpm }}</span>
+        <span class="word">{{ word }}{{ isNext ? ' ← next' : '' }}</span>
       </button>
     </li>
   </ol>

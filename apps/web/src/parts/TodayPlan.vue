@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { Piece } from '@jam-ledger/contract';
+import type { LedgerPiece } from '@jam-ledger/contract';
 import { PRACTICE_MINUTES, practiceToday, type PracticePiece, type TaskKind } from '@jam-ledger/core/series';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 
-const props = defineProps<{ pieces: readonly Piece[]; today: string }>();
+const props = defineProps<{ pieces: readonly LedgerPiece[]; today: string }>();
 
 const CHOICES = [10, 20, 30, 45] as const;
 const minutes = useLocalStorage('jam-minutes', 20);
@@ -24,9 +24,10 @@ const WORDS: Readonly<Record<TaskKind, string>> = {
   rest: 'Rest',
 };
 
-function practiceOf({ id, phrase, song, next, mastery, due, standing, entries }: Piece): PracticePiece {
+function practiceOf({ id, kind, phrase, song, next, mastery, due, standing, lastDay }: LedgerPiece): PracticePiece {
   return {
     id,
+    kind,
     name: phrase.name,
     songId: song.id,
     next,
@@ -34,7 +35,7 @@ function practiceOf({ id, phrase, song, next, mastery, due, standing, entries }:
     due,
     share: standing.share,
     cleanBpm: standing.inkBpm ?? standing.pencilBpm,
-    lastDay: entries.findLast(({ struck }) => !struck)?.day ?? null,
+    lastDay,
   };
 }
 </script>

@@ -5,7 +5,7 @@ import { ref } from 'vue';
 export interface Notice {
   readonly id: number;
   readonly text: string;
-  readonly undo?: () => Promise<void>;
+  readonly undo?: () => Promise<void> | void;
 }
 
 /** How long a notice stays, milliseconds. Our choice. */
@@ -16,7 +16,7 @@ export const useNotices = defineStore('notices', () => {
   const notice = ref<Notice | null>(null);
   let count = 0;
 
-  function say(text: string, undo?: () => Promise<void>): void {
+  function say(text: string, undo?: Notice['undo']): void {
     count += 1;
     const id = count;
     notice.value = { id, text, ...(undo && { undo }) };
@@ -26,7 +26,7 @@ export const useNotices = defineStore('notices', () => {
   }
 
   /** Does something and says in words when it fails. */
-  async function tell(work: () => Promise<void>): Promise<void> {
+  async function tell(work: () => Promise<void> | void): Promise<void> {
     try {
       await work();
     } catch (error) {

@@ -1,7 +1,7 @@
 import type { Me, SignIn } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { api, Refused } from '../api/index.ts';
+import { api, lastSeen, Refused } from '../api/index.ts';
 
 /** Who is signed in. */
 export const useSession = defineStore('session', () => {
@@ -26,6 +26,7 @@ export const useSession = defineStore('session', () => {
 
   async function signOut(): Promise<void> {
     await api.signOut();
+    await lastSeen.forget().catch(() => undefined);
     me.value = null;
   }
 

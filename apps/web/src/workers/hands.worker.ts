@@ -22,6 +22,7 @@ import {
   rewriteEvents,
   writeShorthand,
   type EventItem,
+  type Feel,
   type Finger,
   type Meter,
   type Phrase,
@@ -29,6 +30,7 @@ import {
   type Technique,
 } from '@jam-ledger/core/notation';
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
+import { cutPlaces, floorTempo, phraseToCut, type CutPhrase } from '@jam-ledger/core/pieces';
 import type { Key } from '@jam-ledger/core/pitch';
 import { makeVariant, type VariantKind } from '@jam-ledger/core/variants';
 import { expose } from 'comlink';
@@ -91,6 +93,20 @@ export interface HandReport {
   readonly news: readonly NewTechnique[];
 }
 
+/** Which phrase is to be cut, and the feel of its song. */
+export interface CutJob {
+  readonly id: string;
+  readonly sectionId: string;
+  readonly feel: Feel;
+}
+
+/** How a phrase is cut, where it can be cut in two (ticks), and the slowest tempo that makes sense; null for none. */
+export interface CutReport {
+  readonly cut: CutPhrase;
+  readonly places: readonly number[];
+  readonly floorBpm: number | null;
+}
+
 /** Longest phrase that is reckoned, items at its top; a paste of a book waits for nothing. Our choice. */
 const MOST_ITEMS = 2000;
 
@@ -118,6 +134,17 @@ const hands = {
       difficulty: difficultyOf(phrase, { ...job, known: new Set(job.known), path }),
       cautions: cautionsOf(phrase, { ...job, path }),
       news: newTechniques(phrase, new Set(job.known), job),
+    };
+  },
+
+  /** How a phrase is cut into pieces, where it is hard, and how slow it may be. */
+  cut(job: HandJob, { id, sectionId, feel }: CutJob): CutReport {
+    const phrase = readJob(job);
+    const { total, hardest } = difficultyOf(phrase, { ...job, known: new Set(job.known) });
+    return {
+      cut: phraseToCut(phrase, { id, sectionId, difficulty: total, hardest: hardest?.span }),
+      places: cutPlaces(phrase).map(({ at }) => at),
+      floorBpm: floorTempo(phrase, job.bpm, feel)?.bpm ?? null,
     };
   },
 

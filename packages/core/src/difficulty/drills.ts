@@ -2,13 +2,19 @@ import {
   bendHeight,
   eventsOf,
   techniquesOf,
+  ticksOfTimed,
+  unroll,
+  valueOfTicks,
   writeEvent,
+  writeMeter,
+  writeValue,
   type EventItem,
   type Phrase,
   type Span,
   type Technique,
+  type TimedValue,
 } from '../notation/index.ts';
-import { topFret, type Guitar } from '../fretboard/index.ts';
+import { sayNote, topFret, type Guitar } from '../fretboard/index.ts';
 
 /** A few bars that prepare one technique, in shorthand, and what to listen for. */
 export interface Drill {
@@ -33,6 +39,54 @@ export function newTechniques(phrase: Phrase, known: ReadonlySet<Technique>, gui
     if (known.has(technique) || !item) return [];
     return [{ technique, span, drill: drillFor(technique, { item, before: events[index - 1], guitar }) }];
   });
+}
+
+/**
+ * Pages to practise bends and timing of a phrase: each bend with its target fret first; its rhythm on one note, bar by bar
+ * where it is not even; each tuplet against the beat. The same bend or rhythm once.
+ */
+export function practiceDrills(phrase: Phrase, guitar: Guitar): readonly Drill[] {
+  const events = eventsOf(phrase).map(({ item }) => item);
+  const bends = events.flatMap((item): readonly Drill[] => {
+    const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
+    const drill = note && bendDrill(`Bend at ${sayNote(note)}`, { item: withoutLink(item), before: undefined, guitar });
+    return drill ? [drill] : [];
+  });
+  const made = [...bends, ...rhythmDrills(phrase, guitar)];
+  return [...new Map(made.map((drill) => [drill.text, drill])).values()];
+}
+
+function withoutLink({ link: _, ...item }: EventItem): EventItem {
+  return item;
+}
+
+/** The rhythm of each bar on one dead note, where it is more than one value over and over. Source: common practice. */
+function rhythmDrills(phrase: Phrase, guitar: Guitar): readonly Drill[] {
+  const { bars, events } = unroll(phrase);
+  const string = Math.min(3, guitar.tuning.openMidis.length);
+  return bars.flatMap((bar, index): readonly Drill[] => {
+    const inside = events.filter((event) => event.bar === index);
+    if (!bar.timed || bar.length === 0 || new Set(inside.map(({ length }) => length)).size < 2) return [];
+    const items = inside.map(({ item, length }) => ({ length, struck: item !== null }));
+    const text = items.map(({ length, struck }) => rhythmText(length, struck, string));
+    if (text.some((one) => one === undefined)) return [];
+    const meter = writeMeter(bar.meter);
+    const name = `Rhythm of bar ${index + 1}`;
+    const says = `Muted strings and the foot on the beat; count aloud, four times even before any pitch. In ${meter}.`;
+    return [{ name, says, text: `[ ${text.join(' ')} ]4` }];
+  });
+}
+
+/** A dead note or rest of so many ticks; undefined where no single value lasts so long. */
+function rhythmText(ticks: number, struck: boolean, string: number): string | undefined {
+  const value = valueOfTicks(ticks) ?? tupletOfTicks(ticks);
+  return value && `/${writeValue(value)} ${struck ? `x${'eBGDAE'.charAt(string - 1)}` : '-'}`;
+}
+
+const TRIPLETS = [4, 8, 16] as const;
+function tupletOfTicks(ticks: number): TimedValue | undefined {
+  const base = TRIPLETS.find((one) => ticksOfTimed({ base: one, dots: 0, tuplet: 3 }) === ticks);
+  return base && { base, dots: 0, tuplet: 3 };
 }
 
 interface Spot {

@@ -21,4 +21,4 @@ export { oneBox } from './oneBox.ts';
 export type { Boxed } from './oneBox.ts';
 export { moveTo } from './moveTo.ts';
 export type { Lost, Moved, MoveOptions } from './moveTo.ts';
-export { sayNote, sayString } from './names.ts';
+export { sayEvent, sayNote, sayString } from './names.ts';

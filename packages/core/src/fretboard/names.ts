@@ -14,3 +14,13 @@ export function sayNote(
 ): string {
   return `${fret ?? 'x'} on ${sayString(string, count)}`;
 }
+
+/** An event as it is spoken of: its notes, the thickest string first, and how they are played. */
+export function sayEvent(
+  { notes }: { readonly notes: readonly { readonly string: number; readonly fret: number | null }[] },
+  techniques: readonly string[],
+  count?: number,
+): string {
+  const places = notes.toSorted((a, b) => b.string - a.string).map((note) => sayNote(note, count));
+  return [places.join(', '), ...new Set(techniques)].join(' · ');
+}

@@ -1,5 +1,5 @@
 import { degreesOf } from '../harmony/index.ts';
-import { techniquesOf, unroll, type Phrase, type Setup, type Technique } from '../notation/index.ts';
+import { barTicks, techniquesOf, unroll, type Phrase, type Setup, type Technique } from '../notation/index.ts';
 import type { Key } from '../pitch/index.ts';
 
 /** How a lick is set up where it stands. */
@@ -23,6 +23,8 @@ export interface LickFacts {
   readonly lowestFret: number;
   readonly highestFret: number;
   readonly events: number;
+  /** How long it is as played, bars of its own meter. */
+  readonly bars: number;
 }
 
 /** Steps in a run that phrases are found alike by. Our choice: four notes. */
@@ -33,7 +35,7 @@ const MOST_EVENTS = 300;
 
 /** What a phrase can be found by: its first pass. Linear. */
 export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
-  const { events, chords } = unroll(phrase);
+  const { events, chords, length } = unroll(phrase);
   const written = [...new Set(events.flatMap(({ item }) => item ?? []))].slice(0, MOST_EVENTS);
   const places = written.flatMap(({ notes }) => {
     const [note] = [...notes].sort((a, b) => a.string - b.string);
@@ -58,6 +60,7 @@ export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
     lowestFret: fretted.length === 0 ? 0 : Math.min(...fretted),
     highestFret: fretted.length === 0 ? 0 : Math.max(...fretted),
     events: written.length,
+    bars: length / barTicks(phrase.meter),
   };
 }
 

@@ -30,7 +30,7 @@ export {
 } from './edit.ts';
 export type { Edit, Edited, PlacedItem } from './edit.ts';
 export { mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
-export { TECHNIQUES, techniquesOf } from './techniques.ts';
+export { TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export type { Technique, Techniques } from './techniques.ts';
 export { doubtsOf } from './doubts.ts';
 export type { Doubt } from './doubts.ts';

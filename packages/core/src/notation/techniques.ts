@@ -85,6 +85,18 @@ export function techniquesOf(phrase: Phrase): Techniques {
   return found;
 }
 
+/** The techniques of each written event, in the order of the text. Linear. */
+export function techniquesOfEvents(phrase: Phrase): ReadonlyMap<EventItem, readonly Technique[]> {
+  let before: EventItem | undefined;
+  return new Map(
+    eventsOf(phrase).map((placed) => {
+      const found = techniquesAt(placed, before);
+      before = placed.item;
+      return [placed.item, found];
+    }),
+  );
+}
+
 function techniquesAt({ item, around }: PlacedItem, before: EventItem | undefined): readonly Technique[] {
   const { notes, value, link } = item;
   const marks = [...item.marks, ...around.flatMap((nest) => (nest.kind === 'marked' ? nest.marks : []))];

@@ -1,5 +1,6 @@
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
-import { daysBetween, NEAR_TARGET, noon, type DatedResult } from './mastery.ts';
+import { isWhole, NEAR_TARGET } from '../pieces/index.ts';
+import { daysBetween, noon, type DatedResult } from './mastery.ts';
 
 /** When a piece that reached its target is to be played again, before it goes. */
 export interface Due {
@@ -24,7 +25,7 @@ const scheduler = fsrs({ enable_fuzz: false, enable_short_term: false, request_r
  * Source: the spaced-review scheduler FSRS as published with the package ts-fsrs 5.4; the gradings are our choice.
  */
 export function dueAgain(history: readonly DatedResult[], target: number, today: string): Due | null {
-  const near = history.filter(({ bpm }) => bpm >= target * NEAR_TARGET);
+  const near = history.filter((result) => result.bpm >= target * NEAR_TARGET && isWhole(result));
   const from = near.findIndex(({ outcome }) => outcome === 'clean');
   if (from < 0) return null;
   const byDay = new Map(near.slice(from).map((result) => [result.day, result]));

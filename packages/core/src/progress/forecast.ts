@@ -1,3 +1,4 @@
+import { isWhole } from '../pieces/index.ts';
 import { daysBetween, noon, type DatedResult } from './mastery.ts';
 
 /** How fast pieces come along, as the logarithm of tempo a day, and how much that differs. */
@@ -91,27 +92,49 @@ export function forecast(
   };
 }
 
-/** How other pieces came along: the mean of their paces and how much they differ. Undefined where none says anything. */
-export function paceOf(histories: readonly (readonly DatedResult[])[]): Pace | undefined {
-  const paces = histories.flatMap((history) => {
-    const best = bestByDay(history);
-    const days = [...best.keys()].sort();
-    const [first, last] = [days[0], days.at(-1)];
-    if (first === undefined || last === undefined || days.length < DAYS.fewest) return [];
-    const long = daysBetween(first, last);
-    const rise = Math.log((best.get(last) ?? 1) / (best.get(first) ?? 1));
-    return long > 0 && rise > 0 ? [rise / long] : [];
-  });
-  if (paces.length < 2) return undefined;
-  const perDay = paces.reduce((sum, pace) => sum + pace, 0) / paces.length;
-  const variance = paces.reduce((sum, pace) => sum + (pace - perDay) ** 2, 0) / (paces.length - 1);
-  return { perDay, spread: Math.max(perDay / 4, Math.sqrt(variance)) };
+/** How many pieces came along, and how. */
+export interface PaceSummary extends Pace {
+  readonly count: number;
+}
+
+/** How fast a piece came along, as the logarithm of tempo a day; undefined where too little is posted or nothing was gained. */
+export function paceOf(history: readonly DatedResult[]): number | undefined {
+  const best = bestByDay(history);
+  const days = [...best.keys()].sort();
+  const [first, last] = [days[0], days.at(-1)];
+  if (first === undefined || last === undefined || days.length < DAYS.fewest) return undefined;
+  const long = daysBetween(first, last);
+  const rise = Math.log((best.get(last) ?? 1) / (best.get(first) ?? 1));
+  return long > 0 && rise > 0 ? rise / long : undefined;
+}
+
+/** So many pieces of their own count as much as the whole studio. Our choice. */
+const OWN_AGAINST_STUDIO = 4;
+
+/**
+ * What to expect of a piece before it is begun: how the student’s other pieces came along, drawn toward the studio’s pieces the
+ * fewer there are. Undefined where fewer than two say anything.
+ *
+ * Source: shrinkage toward the mean of a group, as in any partial pooling; the weight is our choice.
+ */
+export function priorOf(own: readonly number[], studio: PaceSummary): Pace | undefined {
+  const known = studio.count >= 2;
+  if (own.length === 0) return known ? { perDay: studio.perDay, spread: studio.spread } : undefined;
+  if (!known && own.length < 2) return undefined;
+  const mean = own.reduce((sum, pace) => sum + pace, 0) / own.length;
+  const weight = known ? own.length / (own.length + OWN_AGAINST_STUDIO) : 1;
+  const perDay = weight * mean + (1 - weight) * studio.perDay;
+  const variance = own.reduce((sum, pace) => sum + (pace - mean) ** 2, 0) / Math.max(1, own.length - 1);
+  const spread = known ? studio.spread : Math.sqrt(variance);
+  return { perDay, spread: Math.max(perDay / 4, spread) };
 }
 
 function bestByDay(history: readonly DatedResult[]): ReadonlyMap<string, number> {
   const best = new Map<string, number>();
-  for (const { day, bpm, outcome } of history)
-    if (outcome === 'clean') best.set(day, Math.max(best.get(day) ?? 0, bpm));
+  for (const result of history) {
+    const { day, bpm, outcome } = result;
+    if (outcome === 'clean' && isWhole(result)) best.set(day, Math.max(best.get(day) ?? 0, bpm));
+  }
   return best;
 }
 

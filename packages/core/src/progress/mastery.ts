@@ -1,4 +1,4 @@
-import { standingOf, type Result } from '../pieces/index.ts';
+import { isWhole, NEAR_TARGET, standingOf, type Result } from '../pieces/index.ts';
 
 /** A result with its day in the studio’s zone, `2026-03-14`. */
 export interface DatedResult extends Result {
@@ -23,16 +23,13 @@ export interface Mastery {
 /** So long a piece must rest before clean again counts, days. Our choice: longer than the memory of one sitting. */
 export const DAYS_AWAY = 3;
 
-/** A result at this share of the target is one at the target, as metronomes step. Our choice. */
-export const NEAR_TARGET = 0.97;
-
 /** Clean takes in pencil that weigh as one in ink. Our choice. */
 const PENCIL_FOR_INK = 2;
 
 /** What is really held, from the results in the order they were posted. Pencil and ink are weighed. Linear. */
 export function masteryOf(history: readonly DatedResult[], target: number): Mastery {
   const { share, by } = standingOf(history, target);
-  const near = history.filter(({ bpm }) => bpm >= target * NEAR_TARGET);
+  const near = history.filter((result) => result.bpm >= target * NEAR_TARGET && isWhole(result));
   const clean = near.filter(({ outcome }) => outcome === 'clean');
   const [first] = clean;
   if (history.length === 0) return { state: 'not begun', reason: 'Nothing is posted yet.', heldSince: null };

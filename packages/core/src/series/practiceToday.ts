@@ -1,9 +1,10 @@
-import type { NextStep } from '../pieces/index.ts';
+import { READY_SHARE, type Move, type NextStep, type PieceKind } from '../pieces/index.ts';
 import { daysBetween, type Due, type Mastery } from '../progress/index.ts';
 
 /** What of a piece today’s practice is made from. Pieces stand in the order of their songs. */
 export interface PracticePiece {
   readonly id: string;
+  readonly kind: PieceKind;
   readonly name: string;
   readonly songId: string;
   readonly next: NextStep;
@@ -49,15 +50,19 @@ const WARM_UP = { from: 10, ofEachTen: 1, most: 4 } as const;
 const MOST_AGAIN_SHARE = 0.4;
 
 /** Pieces are joined, and songs run from the top, from these shares of the target on. Our choice. */
-const READY = { join: 0.8, top: 0.6, piecesForTop: 3 } as const;
+const READY = { join: READY_SHARE, top: 0.6, piecesForTop: 3 } as const;
 
 /** How much each kind of next step matters. Our choice: what is about to give way first. */
-const MATTERS: Readonly<Record<NextStep['move'], number>> = {
+const MATTERS: Readonly<Record<Move, number>> = {
   up: 3,
   stay: 2.5,
   begin: 2,
+  rest: 2,
   down: 1.5,
+  split: 1.5,
+  join: 1,
   show: 0.5,
+  call: 0.25,
   keep: 0,
 };
 
@@ -159,14 +164,29 @@ function stepTasks(pieces: readonly PracticePiece[], today: string): readonly Pr
   return pieces
     .filter(({ next }) => MATTERS[next.move] > 0)
     .sort((a, b) => weight(b) - weight(a))
-    .map(({ id, name, next }, index): PracticeTask => {
+    .map(({ id, kind, name, next }, index): PracticeTask => {
       const minutes = index === 0 ? TAKES.step : TAKES.shortStep;
-      return { kind: 'step', pieceIds: [id], minutes, bpm: next.bpm, says: `“${name}”: ${next.reason}` };
+      return { kind: KIND_OF_TASK[kind], pieceIds: [id], minutes, bpm: next.bpm, says: `“${name}”: ${next.reason}` };
     });
 }
 
+const KIND_OF_TASK: Readonly<Record<PieceKind, TaskKind>> = {
+  drill: 'step',
+  half: 'step',
+  phrase: 'step',
+  join: 'join',
+  run: 'top',
+};
+
+/** The phrases of songs where no piece of a kind is given; where one is, it is a step of its own. */
+function phrasesWithout(pieces: readonly PracticePiece[], kind: PieceKind): readonly PracticePiece[] {
+  const given = new Set(pieces.filter((piece) => piece.kind === kind).map(({ songId }) => songId));
+  return pieces.filter((piece) => piece.kind === 'phrase' && !given.has(piece.songId));
+}
+
 /** Neighbours that are both nearly there. */
-function joinTasks(pieces: readonly PracticePiece[]): readonly PracticeTask[] {
+function joinTasks(all: readonly PracticePiece[]): readonly PracticeTask[] {
+  const pieces = phrasesWithout(all, 'join');
   return pieces.slice(1).flatMap((piece, index): readonly PracticeTask[] => {
     const before = pieces[index];
     if (before?.songId !== piece.songId || before.share < READY.join || piece.share < READY.join) return [];
@@ -177,7 +197,8 @@ function joinTasks(pieces: readonly PracticePiece[]): readonly PracticeTask[] {
 }
 
 /** A song of which enough is playable, from its first piece to the last that is. */
-function topTasks(pieces: readonly PracticePiece[]): readonly PracticeTask[] {
+function topTasks(given: readonly PracticePiece[]): readonly PracticeTask[] {
+  const pieces = phrasesWithout(given, 'run');
   const songs = [...new Set(pieces.map(({ songId }) => songId))];
   return songs.flatMap((songId): readonly PracticeTask[] => {
     const all = pieces.filter((piece) => piece.songId === songId);

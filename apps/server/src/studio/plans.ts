@@ -1,0 +1,155 @@
+import { SCHOOL_WORDS, type Plan, type PlanBody, type PlannedLine, type PlanPiece } from '@jam-ledger/contract';
+import { cutKey, USUAL_RULES } from '@jam-ledger/core/pieces';
+import type { DatedResult } from '@jam-ledger/core/progress';
+import {
+  findOwn,
+  findPieces,
+  findResults,
+  findSongPhrases,
+  keepPlanned,
+  saveVersioned,
+  within,
+  type PieceRow,
+  type PlanModel,
+  type TranscriptionModel,
+} from '../store/index.ts';
+import { found, kept } from './keep.ts';
+import { nameOf, namesOf } from './showPieces.ts';
+import { aroundOf, kindOf, resultsOf, standOf, type Around } from './standing.ts';
+import { Invalid } from './trouble.ts';
+import { dayOf, requireTeacher, type Visit } from './visit.ts';
+
+/** The plan of a song: its pieces in the order they are learned, and where each stands. @throws NotYours, Unknown */
+export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: songId }));
+  const [plan, rows, phrases] = await Promise.all([
+    findOwn(store, store.plans, { studioId: studio.id, id: songId }),
+    findPieces(store, studio.id, { songId }),
+    findSongPhrases(store, studio.id, [songId]),
+  ]);
+  const tuples = await findResults(store, studio.id, { pieceIds: rows.map(({ id }) => id), zone: studio.zone });
+  const historyOf = ({ id }: PieceRow) => resultsOf(tuples.get(id) ?? []);
+  const name = namesOf(phrases);
+  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
+  const around = aroundOf(rows, { bars: (id) => bars.get(id) ?? 0, nameOf: (row) => nameOf(row, name) });
+  const today = dayOf(visit);
+  return {
+    ...settingsOf(plan),
+    pieces: rows.map((row) =>
+      describeLine(row, { history: historyOf(row), around: around(row), today, name: nameOf(row, name) }),
+    ),
+  };
+}
+
+function settingsOf(plan: PlanModel | undefined): Omit<PlanBody, 'pieces'> {
+  return {
+    version: plan?.version ?? 1,
+    learning: SCHOOL_WORDS.learning.find((word) => word === plan?.learning) ?? null,
+    raising: SCHOOL_WORDS.raising.find((word) => word === plan?.raising) ?? null,
+    targetPercent: plan?.targetPercent ?? 100,
+    rules: {
+      cleanNeeded: plan?.cleanNeeded ?? USUAL_RULES.cleanNeeded,
+      fallsAfter: plan?.fallsAfter ?? USUAL_RULES.fallsAfter,
+      restMinutes: plan?.restMinutes ?? USUAL_RULES.restMinutes,
+    },
+  };
+}
+
+function describeLine(
+  row: PieceRow,
+  {
+    history,
+    around,
+    today,
+    name,
+  }: {
+    readonly history: readonly DatedResult[];
+    readonly around: Around;
+    readonly today: string;
+    readonly name: string;
+  },
+): PlannedLine {
+  const { id, version, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, assignedOn } = row;
+  const { mastery, standing, next } = standOf(row, { history, around, today, pace: undefined });
+  return {
+    id,
+    version,
+    kind: kindOf(row),
+    parts,
+    startBpm,
+    targetBpm,
+    floorBpm,
+    difficulty,
+    fixed,
+    name,
+    assignedOn,
+    state: mastery.state,
+    share: standing.share,
+    stuck: next.move === 'split' || next.move === 'call',
+    reason: next.reason,
+  };
+}
+
+/** Keeps the plan of a song as a whole, over the version the teacher saw. @throws NotYours, Unknown, Invalid, Stale */
+export async function keepPlan(visit: Visit, songId: string, body: PlanBody): Promise<Plan> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  const song = found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: songId }));
+  await requireSound(visit, song, body.pieces);
+  const { version, learning, raising, targetPercent, rules } = body;
+  await store.atOnce(async (inside) => {
+    const owned = { id: songId, studioId: studio.id };
+    await inside.plans.bulkCreate([owned], { ignoreDuplicates: true, ...within(inside) });
+    const saved = await saveVersioned(
+      inside,
+      inside.plans,
+      { ...owned, version },
+      { learning, raising, targetPercent, ...rules },
+    );
+    await kept(saved, () => showPlan({ ...visit, store: inside }, songId));
+    await keepPlanned(inside, { studioId: studio.id, studentId: song.studentId, songId }, body.pieces.map(plannedRow));
+  });
+  return showPlan(visit, songId);
+}
+
+function plannedRow(piece: PlanPiece, place: number) {
+  const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed } = piece;
+  const phraseId = parts[0]?.phraseId ?? '';
+  return { id, phraseId, kind, parts, cut: cutKey(piece), place, startBpm, targetBpm, floorBpm, difficulty, fixed };
+}
+
+/** How many stretches a piece of each kind has. */
+const PARTS = { drill: [1, 1], half: [1, 1], phrase: [1, 1], join: [2, 2], run: [2, Infinity] } as const;
+
+/** @throws Invalid where a piece is cut from what is not in the song, twice, or under the id of another. */
+async function requireSound(visit: Visit, song: TranscriptionModel, pieces: readonly PlanPiece[]): Promise<void> {
+  const { store, studio } = visit;
+  const phrases = new Set((await findSongPhrases(store, studio.id, [song.id])).map(({ id }) => id));
+  const ids = pieces.map(({ id }) => id);
+  const others = await store.pieces.findAll({
+    where: { id: ids },
+    attributes: ['id', 'cut', 'studioId', 'studentId'],
+    ...within(store),
+  });
+  const taken = new Map(others.map((row) => [row.id, row]));
+  const cuts = new Set<string>();
+  const problems = pieces.flatMap((piece, index) => {
+    const field = `pieces.${index}`;
+    const cut = cutKey(piece);
+    const twice = cuts.has(cut);
+    cuts.add(cut);
+    const [least, most] = PARTS[piece.kind];
+    const row = taken.get(piece.id);
+    if (row && (row.cut !== cut || row.studioId !== studio.id || row.studentId !== song.studentId))
+      return [{ field: `${field}.id`, message: 'Another piece already has this id.' }];
+    if (twice) return [{ field: `${field}.parts`, message: 'The same piece stands here twice.' }];
+    if (piece.parts.length < least || piece.parts.length > most)
+      return [{ field: `${field}.parts`, message: `A ${piece.kind} is not cut from ${piece.parts.length} stretches.` }];
+    if (piece.parts.some(({ phraseId }) => !phrases.has(phraseId)))
+      return [{ field: `${field}.parts`, message: 'A phrase of this piece is not in the song.' }];
+    return [];
+  });
+  if (problems.length > 0) throw new Invalid(problems);
+}

@@ -1,0 +1,148 @@
+import {
+  LEDGER_DAYS,
+  type Ledger,
+  type LedgerCell,
+  type LedgerPiece,
+  type LedgerQuery,
+  type LedgerSong,
+} from '@jam-ledger/contract';
+import type { PieceKind } from '@jam-ledger/core/pieces';
+import { lastLesson, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
+import {
+  findPieces,
+  findResults,
+  findSongPhrases,
+  findStudents,
+  findStudioPace,
+  type PieceRow,
+} from '../store/index.ts';
+import { found } from './keep.ts';
+import { nameOf, namesOf } from './showPieces.ts';
+import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
+import { Invalid } from './trouble.ts';
+import { dayOf, requireOwn, teaches, type Visit } from './visit.ts';
+
+/** The ledger of a student; a student's own when none is named. A fixed number of queries. @throws NotYours, Unknown, Invalid */
+export async function showLedger(visit: Visit, { studentId: asked, until }: LedgerQuery): Promise<Ledger> {
+  const { store, studio, person } = visit;
+  if (asked === undefined && teaches(visit))
+    throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
+  const studentId = asked ?? person.id;
+  const student = found((await findStudents(store, studio.id)).find(({ id }) => id === studentId));
+  requireOwn(visit, studentId);
+  const rows = await findPieces(store, studio.id, { studentId });
+  const songIds = [...new Set(rows.map(({ songId }) => songId))];
+  const [tuples, phrases, studioPace] = await Promise.all([
+    findResults(store, studio.id, { pieceIds: rows.map(({ id }) => id), zone: studio.zone }),
+    findSongPhrases(store, studio.id, songIds),
+    findStudioPace(store, studio.id),
+  ]);
+  const histories = new Map(rows.map(({ id }) => [id, resultsOf(tuples.get(id) ?? [])]));
+  const lesson = lastLesson([...histories.values()]) ?? null;
+  const { days, earlier } = daysShown([...histories.values()], until);
+  const name = namesOf(phrases);
+  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
+  const around = aroundOf(rows, { bars: (id) => bars.get(id) ?? 0, nameOf: (row) => nameOf(row, name) });
+  const today = dayOf(visit);
+  const pace = paceAround(rows, studioPace);
+  const pieces = rows.map((row): LedgerPiece => {
+    const history = histories.get(row.id) ?? [];
+    const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, pace });
+    const since = lesson === null ? null : sinceLesson(history, lesson);
+    return {
+      id: row.id,
+      version: row.version,
+      kind: kindOf(row),
+      startBpm: row.startBpm,
+      targetBpm: row.targetBpm,
+      assignedOn: row.assignedOn,
+      song: { id: row.songId, title: row.title },
+      section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
+      phrase: { id: row.phraseId, name: nameOf(row, name) },
+      ...stands,
+      lastDay: history.at(-1)?.day ?? null,
+      since: since && since.takes > 0 ? since : null,
+      cells: cellsOf(history, days),
+    };
+  });
+  return {
+    student: { id: student.id, name: student.name },
+    today,
+    days,
+    lessons: lessonsAmong(days, [...histories.values()]),
+    earlier,
+    lastLesson: lesson,
+    songs: songsOf(rows, { phrases, pieces }),
+    pieces,
+  };
+}
+
+/** The last days with lines, up to one. */
+function daysShown(
+  histories: readonly (readonly DatedResult[])[],
+  until: string | undefined,
+): { readonly days: readonly string[]; readonly earlier: string | null } {
+  const all = new Set<string>();
+  for (const history of histories) for (const { day } of history) if (until === undefined || day <= until) all.add(day);
+  const sorted = [...all].sort();
+  return { days: sorted.slice(-LEDGER_DAYS), earlier: sorted.at(-LEDGER_DAYS - 1) ?? null };
+}
+
+function lessonsAmong(days: readonly string[], histories: readonly (readonly DatedResult[])[]): readonly string[] {
+  const inked = new Set<string>();
+  for (const history of histories) for (const { medium, day } of history) if (medium === 'ink') inked.add(day);
+  return days.filter((day) => inked.has(day));
+}
+
+/** One line a day: ink before pencil, and of each the last. */
+function cellsOf(history: readonly DatedResult[], days: readonly string[]): readonly LedgerCell[] {
+  const [first, last] = [days[0], days.at(-1)];
+  if (first === undefined || last === undefined) return [];
+  const cells = new Map<string, LedgerCell>();
+  for (const { day, bpm, outcome, medium, percent = 100 } of history) {
+    if (day < first || day > last) continue;
+    const known = cells.get(day);
+    const takes = (known?.takes ?? 0) + 1;
+    if (known && known.medium === 'ink' && medium === 'pencil') cells.set(day, { ...known, takes });
+    else cells.set(day, { day, bpm, outcome, medium, percent, takes });
+  }
+  return [...cells.values()];
+}
+
+/** Kinds of pieces that hold whole phrases. */
+const WHOLE: readonly PieceKind[] = ['phrase', 'join', 'run'];
+
+/** How much of each song stands: a phrase is as far as the best piece that has all of it. */
+function songsOf(
+  rows: readonly PieceRow[],
+  {
+    phrases,
+    pieces,
+  }: {
+    readonly phrases: readonly { readonly id: string; readonly songId: string; readonly bars: number }[];
+    readonly pieces: readonly LedgerPiece[];
+  },
+): readonly LedgerSong[] {
+  const best = new Map<string, { share: number; held: boolean }>();
+  rows.forEach((row, index) => {
+    const piece = pieces[index];
+    if (!piece || !WHOLE.includes(piece.kind)) return;
+    for (const { phraseId, from, to } of row.parts) {
+      if (from > 0 || to !== null) continue;
+      const before = best.get(phraseId);
+      best.set(phraseId, {
+        share: Math.max(before?.share ?? 0, piece.standing.share),
+        held: (before?.held ?? false) || piece.mastery.state === 'held',
+      });
+    }
+  });
+  const titles = new Map(rows.map(({ songId, title }) => [songId, title]));
+  return [...titles].map(([id, title]) => {
+    const own = phrases.filter(({ songId }) => songId === id);
+    const parts = own.map((phrase) => {
+      const { share = 0, held = false } = best.get(phrase.id) ?? {};
+      return { length: phrase.bars, share, state: held ? ('held' as const) : ('building' as const) };
+    });
+    return { id, title, bars: Math.round(own.reduce((sum, phrase) => sum + phrase.bars, 0)), ...songProgress(parts) };
+  });
+}

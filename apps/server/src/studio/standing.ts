@@ -1,0 +1,127 @@
+import { SCHOOL_WORDS, type Expected } from '@jam-ledger/contract';
+import { nextStep, PIECE_KINDS, standingOf, tempoLadder, USUAL_RULES } from '@jam-ledger/core/pieces';
+import type { Ladder, LadderRules, NextStep, PieceKind, Standing } from '@jam-ledger/core/pieces';
+import { dueAgain, forecast, masteryOf, priorOf } from '@jam-ledger/core/progress';
+import type { DatedResult, Due, Mastery, Pace, PaceSummary } from '@jam-ledger/core/progress';
+import type { PieceRow, ResultTuple } from '../store/index.ts';
+import { known } from './keep.ts';
+
+/** What stands around a piece, for its next step. */
+export interface Around {
+  readonly canSplit: boolean;
+  readonly join: string | null;
+}
+
+/** Where a piece stands, all of it reckoned from its results. */
+export interface PieceStanding {
+  readonly ladder: Ladder;
+  readonly standing: Standing;
+  readonly next: NextStep;
+  readonly mastery: Mastery;
+  readonly due: Due | null;
+  readonly expected: Expected | null;
+}
+
+/** The results that tuples of the database stand for. */
+export function resultsOf(tuples: readonly ResultTuple[]): readonly DatedResult[] {
+  return tuples.map(([bpm, clean, inked, percent, day]) => ({
+    bpm,
+    outcome: clean ? 'clean' : 'not-yet',
+    medium: inked ? 'ink' : 'pencil',
+    percent,
+    day,
+  }));
+}
+
+/** What a piece is. */
+export function kindOf({ kind }: Pick<PieceRow, 'kind'>): PieceKind {
+  return PIECE_KINDS.find((one) => one === kind) ?? 'phrase';
+}
+
+/** What the rungs of a piece ask for. */
+export function rulesOf({ cleanNeeded, fallsAfter, restMinutes }: PieceRow): LadderRules {
+  return {
+    cleanNeeded: cleanNeeded ?? USUAL_RULES.cleanNeeded,
+    fallsAfter: fallsAfter ?? USUAL_RULES.fallsAfter,
+    restMinutes: restMinutes ?? USUAL_RULES.restMinutes,
+  };
+}
+
+/** The rungs of a piece, by the school that holds for it. */
+export function ladderOf(row: PieceRow): Ladder {
+  const school = known(SCHOOL_WORDS.raising, row.raising);
+  return tempoLadder({ start: row.startBpm, target: row.targetBpm, school, rules: rulesOf(row) });
+}
+
+/** Where a piece stands today. */
+export function standOf(
+  row: PieceRow,
+  {
+    history,
+    around,
+    today,
+    pace,
+  }: {
+    readonly history: readonly DatedResult[];
+    readonly around: Around;
+    readonly today: string;
+    readonly pace: Pace | undefined;
+  },
+): PieceStanding {
+  const ladder = ladderOf(row);
+  const mastery = masteryOf(history, row.targetBpm);
+  return {
+    ladder,
+    standing: standingOf(history, row.targetBpm),
+    next: nextStep(history, ladder, { canSplit: around.canSplit, join: around.join ?? undefined }),
+    mastery,
+    due: dueAgain(history, row.targetBpm, today),
+    expected: mastery.state === 'building' ? expectedOf(row, { history, today, pace }) : null,
+  };
+}
+
+/** How fast a student’s pieces come along, with the studio’s others behind them. */
+export function paceAround(rows: readonly PieceRow[], studio: PaceSummary): Pace | undefined {
+  return priorOf(
+    rows.flatMap(({ pace }) => pace ?? []),
+    studio,
+  );
+}
+
+function expectedOf(
+  { targetBpm, wantedBy }: PieceRow,
+  {
+    history,
+    today,
+    pace,
+  }: { readonly history: readonly DatedResult[]; readonly today: string; readonly pace: Pace | undefined },
+): Expected {
+  const said = forecast(history, { target: targetBpm, today, ...(pace && { prior: pace }) });
+  if ('tooLittle' in said) return said;
+  const { early, middle, late, chanceBy } = said.says;
+  return { early, middle, late, wanted: wantedBy === null ? null : { day: wantedBy, chance: chanceBy(wantedBy) } };
+}
+
+/** Fewest bars of a phrase that can be cut in two. Our choice. */
+const BARS_TO_SPLIT = 2;
+
+/** What stands around each piece of a student: whether it could be halved, and the seam that waits behind it. */
+export function aroundOf(
+  rows: readonly PieceRow[],
+  { bars, nameOf }: { readonly bars: (phraseId: string) => number; readonly nameOf: (row: PieceRow) => string },
+): (row: PieceRow) => Around {
+  const halved = new Set(
+    rows.filter((row) => row.kind === 'half' && row.assignedOn !== null).map(({ phraseId }) => phraseId),
+  );
+  const joins = new Map(
+    rows.filter((row) => row.kind === 'join' && row.assignedOn !== null).map((row) => [row.phraseId, row]),
+  );
+  return ({ kind, phraseId }) => {
+    const join = joins.get(phraseId);
+    const whole = kind === 'phrase';
+    return {
+      canSplit: whole && bars(phraseId) >= BARS_TO_SPLIT && !halved.has(phraseId),
+      join: whole && join ? nameOf(join) : null,
+    };
+  };
+}

@@ -1,0 +1,83 @@
+import type { Ledger, Outcome, Piece } from '@jam-ledger/contract';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+/** A result that waits on this device until the studio can be reached. */
+export interface WaitingEntry {
+  readonly id: string;
+  readonly pieceId: string;
+  /** Who posts it; somebody else who signs in on this device does not. */
+  readonly personId: string;
+  readonly bpm: number;
+  readonly outcome: Outcome;
+  readonly percent: number;
+  readonly remark: string;
+  /** By the clock of this device. */
+  readonly playedAt: string;
+}
+
+/** What a queue of results keeps its lines in. */
+export interface WaitingLines {
+  all(): Promise<readonly WaitingEntry[]>;
+  put(entry: WaitingEntry): Promise<void>;
+  remove(id: string): Promise<void>;
+}
+
+interface Device extends DBSchema {
+  waiting: { key: number; value: WaitingEntry; indexes: { id: string } };
+  pieces: { key: string; value: Piece };
+  ledgers: { key: string; value: { readonly key: string; readonly ledger: Ledger } };
+}
+
+let opened: Promise<IDBPDatabase<Device>> | undefined;
+
+function device(): Promise<IDBPDatabase<Device>> {
+  opened ??= openDB<Device>('jam-ledger', 1, {
+    upgrade(database) {
+      // Lines are counted by the database, so that they come out in the order they went in, whatever a clock says.
+      database.createObjectStore('waiting', { autoIncrement: true }).createIndex('id', 'id', { unique: true });
+      database.createObjectStore('pieces', { keyPath: 'id' });
+      database.createObjectStore('ledgers', { keyPath: 'key' });
+    },
+  });
+  return opened;
+}
+
+/** Where a browser keeps nothing, lines wait in the page alone. */
+const inPage: WaitingEntry[] = [];
+
+/** The lines that wait in the database of this browser; they outlive the page. */
+export const waitingLines: WaitingLines = {
+  all: async () => {
+    const database = await device().catch(() => undefined);
+    return [...inPage, ...((await database?.getAll('waiting')) ?? [])];
+  },
+  put: async (entry) => {
+    const database = await device().catch(() => undefined);
+    if (database) await database.add('waiting', entry);
+    else inPage.push(entry);
+  },
+  remove: async (id) => {
+    const at = inPage.findIndex((entry) => entry.id === id);
+    if (at >= 0) inPage.splice(at, 1);
+    const database = await device().catch(() => undefined);
+    if (!database) return;
+    const transaction = database.transaction('waiting', 'readwrite');
+    const key = await transaction.store.index('id').getKey(id);
+    if (key !== undefined) await transaction.store.delete(key);
+    await transaction.done;
+  },
+};
+
+/** Copies of what was seen last, for when the studio cannot be reached. */
+export const lastSeen = {
+  piece: async (id: string) => (await device()).get('pieces', id),
+  keepPiece: async (piece: Piece) => void (await (await device()).put('pieces', piece)),
+  ledger: async (key: string) => (await (await device()).get('ledgers', key))?.ledger,
+  keepLedger: async (key: string, ledger: Ledger) => void (await (await device()).put('ledgers', { key, ledger })),
+  /** Forgets all copies, as when somebody signs out; what still waits stays. */
+  forget: async () => {
+    const database = await device();
+    await database.clear('pieces');
+    await database.clear('ledgers');
+  },
+} as const;

@@ -1,0 +1,9 @@
+/** Whether a key goes into a field that is being filled in. */
+export function isTyping({ target }: KeyboardEvent): boolean {
+  return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
+}
+
+/** Whether a key is meant for the page: not for a field, and not with a key that makes it a command of the browser. */
+export function isForPage(event: KeyboardEvent): boolean {
+  return !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event);
+}

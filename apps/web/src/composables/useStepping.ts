@@ -1,0 +1,83 @@
+import { sayEvent } from '@jam-ledger/core/fretboard';
+import { beatOf, techniquesOfEvents, unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import type { Tuning } from '@jam-ledger/core/pitch';
+import { computed, ref, toValue, watch, type MaybeRefOrGetter } from 'vue';
+import type { Stretch } from './useListening.ts';
+
+/** An event of a piece, one step after the other as it is played. */
+export interface PlayedStep {
+  readonly at: number;
+  readonly length: number;
+  readonly span: Span;
+  /** `bar 2, beat 3` */
+  readonly place: string;
+  /** What to play, in words. */
+  readonly says: string;
+}
+
+/** Steps through a piece event by event, and keeps some of its beats round and round. */
+export function useStepping(phrase: MaybeRefOrGetter<Phrase>, tuning: MaybeRefOrGetter<Tuning>) {
+  const steps = computed((): readonly PlayedStep[] => {
+    const { events, bars } = unroll(toValue(phrase));
+    const techniques = techniquesOfEvents(toValue(phrase));
+    const count = toValue(tuning).openMidis.length;
+    return events.flatMap(({ item, at, length, span, bar: index }) => {
+      const bar = bars[index];
+      if (!item || !bar) return [];
+      const place = `bar ${index + 1}, beat ${beatOf(at - bar.at, bar.meter)}`;
+      return [{ at, length, span, place, says: sayEvent(item, techniques.get(item) ?? [], count) }];
+    });
+  });
+  const index = ref(-1);
+  const step = computed(() => steps.value[index.value]);
+  /** First and last step that go round and round; nothing for the whole. */
+  const ends = ref<readonly [number, number]>();
+
+  watch(steps, () => {
+    index.value = -1;
+    ends.value = undefined;
+  });
+
+  /** Goes on or back; before the first begins at the first. */
+  function move(by: 1 | -1): void {
+    index.value = Math.min(steps.value.length - 1, Math.max(0, index.value + by));
+  }
+
+  /** Goes to an event of the text. */
+  function pick({ from }: Span): void {
+    const found = steps.value.findIndex(({ span }) => span.from === from);
+    if (found >= 0) index.value = found;
+  }
+
+  /** Begins or ends the loop at the step one stands on. */
+  function loopFrom(): void {
+    if (index.value >= 0) ends.value = [index.value, Math.max(index.value, ends.value?.[1] ?? steps.value.length - 1)];
+  }
+  function loopTo(): void {
+    if (index.value >= 0) ends.value = [Math.min(index.value, ends.value?.[0] ?? 0), index.value];
+  }
+
+  /** Keeps the first so many hundredths, up to the end of the event they fall in; all of it for 100. */
+  function keepPercent(percent: number): void {
+    const last = steps.value.at(-1);
+    if (percent >= 100 || !last) return void (ends.value = undefined);
+    const end = (percent / 100) * (last.at + last.length);
+    const to = steps.value.findLastIndex(({ at }) => at < end);
+    ends.value = [0, Math.max(0, to)];
+  }
+
+  const looped = computed((): Stretch => {
+    const [first, last] = ends.value?.map((at) => steps.value[at]) ?? [];
+    return first && last ? { from: first.at, to: last.at + last.length } : {};
+  });
+  const loopedSpans = computed(() => {
+    const [first, last] = ends.value ?? [0, -1];
+    return steps.value.slice(first, last + 1).map(({ span }) => span);
+  });
+  const loopSays = computed(() => {
+    const [first, last] = ends.value?.map((at) => steps.value[at]?.place) ?? [];
+    return first === undefined || last === undefined ? 'the whole' : first === last ? first : `${first} to ${last}`;
+  });
+  const clear = () => (ends.value = undefined);
+  return { steps, index, step, move, pick, loopFrom, loopTo, keepPercent, clear, looped, loopedSpans, loopSays };
+}

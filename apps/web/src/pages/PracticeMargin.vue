@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import type { NextStep, Piece, Rung } from '@jam-ledger/contract';
+import { cautionsOf } from '@jam-ledger/core/difficulty';
+import { reachOfHand } from '@jam-ledger/core/fretboard';
+import type { Phrase } from '@jam-ledger/core/notation';
+import type { Tuning } from '@jam-ledger/core/pitch';
+import Button from 'primevue/button';
+import { computed } from 'vue';
+import type { Pedal } from '../composables/pedal.ts';
+import { dayText } from '../composables/useDays.ts';
+import CareNote from '../parts/CareNote.vue';
+import PedalChoice from '../parts/PedalChoice.vue';
+import ShareBar from '../parts/ShareBar.vue';
+import TempoLadder from '../parts/TempoLadder.vue';
+
+const props = defineProps<{
+  piece: Piece;
+  next: NextStep;
+  chosen: Rung;
+  phrase: Phrase;
+  tuning: Tuning;
+  today: string;
+}>();
+const pedal = defineModel<Pedal>('pedal', { required: true });
+const emit = defineEmits<{ choose: [rung: Rung]; rested: [] }>();
+
+const cautions = computed(() => {
+  const { song, hand, targetBpm } = props.piece;
+  const { capo, frets } = song;
+  const guitar = { tuning: props.tuning, capo, frets, scaleLengthMm: hand.scaleLengthMm, reachMm: reachOfHand(hand) };
+  return cautionsOf(props.phrase, { ...guitar, bpm: targetBpm });
+});
+const newest = computed(() =>
+  props.piece.entries
+    .filter(({ struck }) => !struck)
+    .slice(-6)
+    .reverse(),
+);
+</script>
+
+<template>
+  <aside class="margin">
+    <h2>Next step</h2>
+    <p :class="{ rest: next.move === 'rest' }" role="status">{{ next.reason }}</p>
+    <Button v-if="next.move === 'rest'" size="small" outlined label="I have rested" @click="emit('rested')" />
+    <p class="soft">{{ piece.mastery.reason }}</p>
+    <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
+    <TempoLadder
+      class="rungs"
+      :rungs="piece.rungs"
+      :now="next.move === 'keep' ? undefined : next"
+      :chosen="chosen"
+      @choose="emit('choose', $event)"
+    />
+    <p v-if="piece.floorBpm !== null" class="soft small">
+      Not slower than {{ piece.floorBpm }}: below that the phrase loses its sense.
+    </p>
+    <CareNote :cautions="cautions" :today="today" />
+    <p class="soft small">Warm up first. Stop at pain, numbness or tingling, and see a health professional.</p>
+    <h3>Posted</h3>
+    <ul class="quiet-list">
+      <li v-for="entry in newest" :key="entry.id">
+        <span :class="entry.medium"
+          >{{ entry.bpm }}<template v-if="entry.percent < 100"> ({{ entry.percent }} %)</template>,
+          {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
+        >
+        <span class="soft day">{{
+          entry.version === 0 ? 'waits here' : entry.day === today ? 'today' : dayText(entry.day)
+        }}</span>
+      </li>
+    </ul>
+    <PedalChoice v-model="pedal" />
+  </aside>
+</template>
+
+<style scoped>
+.margin {
+  border-left: 2px solid var(--warm);
+  padding-left: 1rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
+}
+.rungs {
+  margin: 0.4rem 0;
+  align-self: flex-start;
+}
+.day {
+  margin-left: 0.5rem;
+}
+.rest {
+  color: var(--warm);
+  font-weight: 600;
+}
+.small {
+  font-size: 0.88rem;
+}
+</style>

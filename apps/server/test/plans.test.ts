@@ -41,8 +41,10 @@ const body = (pieces: readonly PlanPiece[], version = 1, more: Partial<PlanBody>
   pieces,
   ...more,
 });
-const show = async (browser: Browser, songId: string): Promise<Plan> =>
-  (await browser.get(`/api/transcriptions/${songId}/plan`).expect(200)).body;
+async function show(browser: Browser, songId: string): Promise<Plan> {
+  const plan: Plan = (await browser.get(`/api/transcriptions/${songId}/plan`).expect(200)).body;
+  return plan;
+}
 const names = ({ pieces }: Plan) => pieces.map(({ name }) => name);
 
 describe('the plan of a song', () => {

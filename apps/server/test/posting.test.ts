@@ -1,4 +1,4 @@
-import type { Ledger } from '@jam-ledger/contract';
+import type { Ledger, Piece } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { openTestStudio, PHRASE, tellStory, type TestServer } from './studio.ts';
@@ -48,10 +48,12 @@ describe('results that waited on a device', () => {
       ),
     );
     expect(answers.map(({ status }) => status)).toEqual(answers.map(() => 201));
-    const [one, other] = await Promise.all(
-      [ines, phone].map(async (browser) => (await browser.get(`/api/pieces/${piece.id}`)).body),
-    );
-    expect(one.entries.map(({ bpm }: { bpm: number }) => bpm).sort()).toEqual([60, 61, 62, 63, 64, 65, 66, 67]);
+    const show = async (browser: typeof ines): Promise<Piece> => {
+      const shown: Piece = (await browser.get(`/api/pieces/${piece.id}`)).body;
+      return shown;
+    };
+    const [one, other] = [await show(ines), await show(phone)];
+    expect(one.entries.map(({ bpm }) => bpm).sort()).toEqual([60, 61, 62, 63, 64, 65, 66, 67]);
     expect(other).toEqual(one);
   });
 

@@ -21,7 +21,7 @@ export {
   findStudioPace,
   keepPlanned,
 } from './pieces.ts';
-export type { EntryRow, PieceRow, PinRow, ResultTuple, SongPhraseRow } from './pieces.ts';
+export type { EntryRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
 export { findOwn, saveVersioned } from './versioned.ts';
 export type { Saved } from './versioned.ts';
 export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';

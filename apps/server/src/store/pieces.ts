@@ -83,6 +83,7 @@ export function findPieces(store: Store, studioId: string, of: PiecesOf): Promis
       : 'songId' in of
         ? [WHICH.songId, of.songId]
         : [WHICH.id, of.id];
+  // Each table joined makes planning longer than the query itself; what is only looked up is no join.
   const order = 'songId' in of ? 'p.place, p.id' : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
   return store.rows<PieceRow>(
     `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.pace,
@@ -93,16 +94,16 @@ export function findPieces(store: Store, studioId: string, of: PiecesOf): Promis
             t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
             t.pitch_way AS "pitchWay", t.frets,
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
-            s.span_frets AS "spanFrets", r.wanted_by::text AS "wantedBy",
-            COALESCE(l.raising, s.raising, o.raising) AS raising, COALESCE(s.hearing, o.hearing) AS hearing,
+            s.span_frets AS "spanFrets",
+            (SELECT r.wanted_by::text FROM requests r WHERE r.studio_id = t.studio_id AND r.id = t.request_id) AS "wantedBy",
+            COALESCE(l.raising, s.raising, (SELECT o.raising FROM studios o WHERE o.id = p.studio_id)) AS raising,
+            COALESCE(s.hearing, (SELECT o.hearing FROM studios o WHERE o.id = p.studio_id)) AS hearing,
             l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
        FROM pieces p
-       JOIN studios o ON o.id = p.studio_id
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
        JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
        JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
-       JOIN requests r ON r.studio_id = t.studio_id AND r.id = t.request_id
        LEFT JOIN plans l ON l.studio_id = p.studio_id AND l.id = p.song_id
       WHERE p.studio_id = $1 AND ${which}
       ORDER BY ${order}`,
@@ -153,25 +154,52 @@ export function findPhraseTexts(
   );
 }
 
-/** What counts of an entry: tempo, whether it was clean, whether it is in ink, hundredths of the piece, and its day. */
-export type ResultTuple = readonly [bpm: number, clean: boolean, inked: boolean, percent: number, day: string];
+/** What counts of an entry, its day in a zone. */
+export interface ResultRow {
+  readonly bpm: number;
+  readonly clean: boolean;
+  readonly inked: boolean;
+  readonly percent: number;
+  readonly day: string;
+}
 
-/** The results of some pieces that count, oldest first, their days in a zone. One row a piece: there may be very many. */
+/**
+ * The results of some pieces that count, oldest first. There may be very many: each is packed into one number by the database,
+ * since rows and dates of their own would take three times as long.
+ */
 export async function findResults(
   store: Store,
   studioId: string,
   { pieceIds, zone }: { readonly pieceIds: readonly string[]; readonly zone: string },
-): Promise<ReadonlyMap<string, readonly ResultTuple[]>> {
-  const rows = await store.rows<{ pieceId: string; results: readonly ResultTuple[] }>(
+): Promise<ReadonlyMap<string, readonly ResultRow[]>> {
+  const rows = await store.rows<{ pieceId: string; results: string }>(
     `SELECT e.piece_id AS "pieceId",
-            json_agg(json_build_array(e.bpm, e.outcome = 'clean', e.medium = 'ink', e.percent,
-                                      (e.posted_at AT TIME ZONE $3)::date) ORDER BY e.posted_at, e.line) AS results
+            array_to_string(array_agg(
+              (((e.posted_at AT TIME ZONE $3)::date - date '1970-01-01')::bigint << 18) | (e.bpm << 9) | (e.percent << 2)
+              | ((e.outcome = 'clean')::int << 1) | (e.medium = 'ink')::int ORDER BY e.posted_at, e.line), ',') AS results
        FROM entries e
       WHERE e.studio_id = $1 AND e.piece_id = ANY($2::uuid[]) AND NOT e.struck
       GROUP BY e.piece_id`,
     [studioId, pieceIds, zone],
   );
-  return new Map(rows.map(({ pieceId, results }) => [pieceId, results]));
+  const days = new Map<number, string>();
+  return new Map(
+    rows.map(({ pieceId, results }) => [pieceId, results.split(',').map((one) => unpack(Number(one), days))]),
+  );
+}
+
+const DAY_MS = 24 * 60 * 60 * 1000;
+
+/**
+ * One packed result. From the lowest bit: 1 ink, 1 clean, 7 percent, 9 bpm, and above them the days since 1970; 33 bits in this
+ * century, so that the days are had by division. Days that are known are kept, since most come often.
+ */
+function unpack(packed: number, days: Map<number, string>): ResultRow {
+  const number = Math.floor(packed / 2 ** 18);
+  const low = packed % 2 ** 18;
+  const day = days.get(number) ?? new Date(number * DAY_MS).toISOString().slice(0, 10);
+  days.set(number, day);
+  return { bpm: low >> 9, percent: (low >> 2) & 127, clean: (low & 2) !== 0, inked: (low & 1) !== 0, day };
 }
 
 /** How fast the pieces of a studio came along: how many, their mean and how much they differ. */

@@ -3,7 +3,7 @@ import { nextStep, PIECE_KINDS, standingOf, tempoLadder, USUAL_RULES } from '@ja
 import type { Ladder, LadderRules, NextStep, PieceKind, Standing } from '@jam-ledger/core/pieces';
 import { dueAgain, forecast, masteryOf, priorOf } from '@jam-ledger/core/progress';
 import type { DatedResult, Due, Mastery, Pace, PaceSummary } from '@jam-ledger/core/progress';
-import type { PieceRow, ResultTuple } from '../store/index.ts';
+import type { PieceRow, ResultRow } from '../store/index.ts';
 import { known } from './keep.ts';
 
 /** What stands around a piece, for its next step. */
@@ -22,9 +22,9 @@ export interface PieceStanding {
   readonly expected: Expected | null;
 }
 
-/** The results that tuples of the database stand for. */
-export function resultsOf(tuples: readonly ResultTuple[]): readonly DatedResult[] {
-  return tuples.map(([bpm, clean, inked, percent, day]) => ({
+/** The results that rows of the database stand for. */
+export function resultsOf(rows: readonly ResultRow[]): readonly DatedResult[] {
+  return rows.map(({ bpm, clean, inked, percent, day }) => ({
     bpm,
     outcome: clean ? 'clean' : 'not-yet',
     medium: inked ? 'ink' : 'pencil',

@@ -1,8 +1,8 @@
 import type { PlanPiece } from '@jam-ledger/contract';
 import type { PlanPhrase } from './planEdits.ts';
 
-/** Sizes of the plan, pixels: a row, the head, a bar of music, and the least a phrase takes. */
-export const LANE = { row: 30, head: 30, bar: 16, leastPhrase: 26, most: 560 } as const;
+/** Sizes of the plan, pixels: a row, the head, and how wide a whole song is at least and at most, by its phrases. */
+export const LANE = { row: 30, head: 30, phrase: 64, least: 200, most: 520 } as const;
 
 /** A phrase along the form. */
 export interface LanePhrase {
@@ -26,12 +26,11 @@ export interface SongLane {
 
 /** Lays the phrases of a song out one after the other, to scale by their bars. */
 export function laneOf(phrases: readonly PlanPhrase[]): SongLane {
-  const wide = phrases.map(({ cut }) => Math.max(LANE.leastPhrase, cut.bars * LANE.bar));
-  const all = wide.reduce((sum, width) => sum + width, 0);
-  const scale = Math.max(0.25, Math.min(1, LANE.most / Math.max(1, all)));
+  const bars = phrases.reduce((sum, { cut }) => sum + cut.bars, 0);
+  const all = Math.min(LANE.most, Math.max(LANE.least, phrases.length * LANE.phrase));
   let left = 0;
-  const placed = phrases.map(({ cut }, index) => {
-    const width = (wide[index] ?? 0) * scale;
+  const placed = phrases.map(({ cut }) => {
+    const width = (cut.bars / Math.max(1, bars)) * all;
     const one = { id: cut.id, left, width, length: cut.length, sectionId: cut.sectionId };
     left += width;
     return one;
@@ -43,7 +42,7 @@ export function laneOf(phrases: readonly PlanPhrase[]): SongLane {
     if (known) known.width = at + width - known.left;
     else sections.set(sectionId, { id: sectionId, label, left: at, width });
   });
-  return { phrases: placed, sections: [...sections.values()], width: Math.max(120, Math.ceil(left)) };
+  return { phrases: placed, sections: [...sections.values()], width: all };
 }
 
 /** From where to where a piece lies, pixels. */

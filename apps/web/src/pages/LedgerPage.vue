@@ -8,6 +8,8 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { ALL_ROWS, filterRows, type LedgerFilter } from '../composables/ledgerFilter.ts';
 import { isForPage } from '../composables/pageKeys.ts';
+import { sayExpected } from '../composables/expected.ts';
+import { MOVE_WORDS } from '../composables/moves.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useLook } from '../composables/useLook.ts';
 import LedgerFilters from '../parts/LedgerFilters.vue';
@@ -143,6 +145,11 @@ onKeyStroke(['p', '<', '>'], (event) => {
       <TempoChart :piece="open" :dark="dark" />
     </div>
     <div>
+      <p class="why">
+        <strong>{{ MOVE_WORDS[open.next.move] }}</strong> {{ open.next.reason }}
+      </p>
+      <p v-if="open.expected" class="soft">{{ sayExpected(open.expected) }}</p>
+      <p v-else-if="open.due" class="soft">Again by {{ dayText(open.due.day) }}.</p>
       <h3>Lines posted</h3>
       <ul class="quiet-list lines">
         <li v-for="entry in [...open.entries].reverse()" :key="entry.id" :class="{ struck: entry.struck }">

@@ -105,7 +105,9 @@ const seam = computed(() => {
   const phrase = phrases.value.find((one) => one.cut.id === phraseId);
   if (at === undefined || !phrase || (chosen.value?.kind !== 'half' && chosen.value?.kind !== 'phrase'))
     return undefined;
-  return { at, places: phrase.places, says: `quarter ${Math.round((at / TICKS_PER_QUARTER) * 100) / 100 + 1} of it` };
+  const bar = phrase.cut.length / phrase.cut.bars;
+  const quarter = Math.round(((at % bar) / TICKS_PER_QUARTER + 1) * 100) / 100;
+  return { at, places: phrase.places, says: `bar ${Math.floor(at / bar) + 1}, quarter ${quarter}` };
 });
 function moveSeam(at: number): void {
   const phraseId = chosen.value?.parts[0]?.phraseId ?? '';

@@ -215,7 +215,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
         @update:click-level="player.setLevels()"
         @update:backing-level="player.setLevels()"
       >
-        <Button v-if="both" outlined :label="`${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
+        <Button v-if="both" outlined :label="`Hear ${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
         <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
         <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
       </PlayBar>

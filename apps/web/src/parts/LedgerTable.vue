@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Ledger, LedgerPiece } from '@jam-ledger/contract';
-import { computed, ref, useTemplateRef } from 'vue';
-import { sayExpected } from '../composables/expected.ts';
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { sayExpectedShortly } from '../composables/expected.ts';
 import { MOVE_WORDS } from '../composables/moves.ts';
 import { dayText } from '../composables/useDays.ts';
 import EntryCell from './EntryCell.vue';
@@ -28,6 +28,13 @@ function sayProgress({ bars, held, full, at80, at60 }: Ledger['songs'][number]):
 /** The row and column that the arrows move through; column -1 is the phrase’s name. */
 const at = ref({ row: 0, column: -1 });
 const table = useTemplateRef('table');
+const scroll = useTemplateRef<HTMLElement>('scroll');
+/** The newest days are seen first, next to what comes next. */
+function showNewest(): void {
+  if (scroll.value) scroll.value.scrollLeft = scroll.value.scrollWidth;
+}
+onMounted(showNewest);
+watch(() => props.ledger.days.join(), showNewest, { flush: 'post' });
 const order = computed(() => songs.value.flatMap(({ rows }) => rows.map(({ piece }) => piece.id)));
 
 const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
@@ -59,7 +66,7 @@ const rowOf = (id: string) => order.value.indexOf(id);
 </script>
 
 <template>
-  <div class="scroll">
+  <div ref="scroll" class="scroll">
     <table ref="table" role="grid" aria-label="Ledger" :aria-rowcount="order.length" @keydown="walk">
       <thead>
         <tr>
@@ -109,14 +116,13 @@ const rowOf = (id: string) => order.value.indexOf(id);
             <EntryCell v-if="cells.has(day)" :cell="cells.get(day)!" :target="piece.targetBpm" />
           </td>
           <td class="of"><ShareBar :standing="piece.standing" :target="piece.targetBpm" /></td>
-          <td class="next">
+          <td class="next" :title="piece.next.reason">
             <strong
               >{{ MOVE_WORDS[piece.next.move]
               }}<template v-if="piece.next.move !== 'keep'"> · {{ piece.next.bpm }}</template></strong
             >
-            <span>{{ piece.next.reason }}</span>
-            <span v-if="piece.expected" class="expected">{{ sayExpected(piece.expected) }}</span>
-            <span v-else-if="piece.due" class="expected">Again by {{ dayText(piece.due.day) }}.</span>
+            <span v-if="piece.expected" class="expected">{{ sayExpectedShortly(piece.expected) }}</span>
+            <span v-else-if="piece.due" class="expected">again by {{ dayText(piece.due.day, 'short') }}</span>
           </td>
         </tr>
       </tbody>
@@ -215,13 +221,29 @@ tbody tr > * {
 .of {
   border-left: 2px solid var(--warm);
   padding: 0.3rem 0.6rem;
+  position: sticky;
+  right: 13rem;
+  z-index: 1;
+  background: var(--page);
 }
 .next {
-  padding: 0.3rem 0.6rem;
-  min-width: 15rem;
-  max-width: 20rem;
+  padding: 0.2rem 0.6rem;
+  width: 13rem;
+  min-width: 13rem;
+  max-width: 13rem;
   font-size: 0.88rem;
   line-height: 1.25;
+  position: sticky;
+  right: 0;
+  z-index: 1;
+  background: var(--page);
+}
+thead .of,
+thead .next {
+  z-index: 3;
+}
+.expected {
+  white-space: nowrap;
 }
 .progress {
   font-family: var(--type-plain);
@@ -249,7 +271,9 @@ thead .of {
     font-size: 7.5pt;
   }
   thead th,
-  .phrase {
+  .phrase,
+  .of,
+  .next {
     position: static;
   }
   .cell {

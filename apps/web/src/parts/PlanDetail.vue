@@ -154,6 +154,9 @@ function slide(event: Event): void {
 .seam {
   width: 100%;
 }
+.seam input {
+  accent-color: var(--cool);
+}
 .to {
   all: unset;
   cursor: pointer;

@@ -132,7 +132,7 @@ function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
   const bent = write({ ...item, notes: [note], marks: [] });
   return {
     name,
-    text: `/2 ${plain} ${bent} | ${plain} ${bent}`,
+    text: `/2 ${plain} ${bent} | ${plain} ${bent} |`,
     says: `Hear fret ${target} first, then bend ${note.fret} up to that pitch.`,
   };
 }

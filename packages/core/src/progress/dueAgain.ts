@@ -1,6 +1,6 @@
-import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
+import { fsrs, Rating, type FSRSState, type Grade } from 'ts-fsrs';
 import { isWhole, NEAR_TARGET } from '../pieces/index.ts';
-import { daysBetween, noon, type DatedResult } from './mastery.ts';
+import { dayAfter, daysBetween, type DatedResult } from './mastery.ts';
 
 /** When a piece that reached its target is to be played again, before it goes. */
 export interface Due {
@@ -32,14 +32,17 @@ export function dueAgain(history: readonly DatedResult[], target: number, today:
   const days = [...byDay.keys()].sort();
   const [first] = days;
   if (first === undefined) return null;
-  let card: Card = createEmptyCard(new Date(noon(first)));
+  let memory: FSRSState | null = null;
+  let before = first;
   for (const day of days) {
     const result = byDay.get(day);
-    if (result) card = scheduler.next(card, new Date(noon(day)), gradeOf(result)).card;
+    if (result) memory = scheduler.next_state(memory, daysBetween(before, day), gradeOf(result));
+    before = day;
   }
-  const day = card.due.toISOString().slice(0, 10);
-  const recall = scheduler.get_retrievability(card, new Date(noon(today)), false);
-  return { day, intervalDays: daysBetween(days.at(-1) ?? first, day), recall };
+  if (!memory) return null;
+  const intervalDays = scheduler.next_interval(memory.stability, 0);
+  const recall = scheduler.forgetting_curve(daysBetween(before, today), memory.stability);
+  return { day: dayAfter(before, intervalDays), intervalDays, recall };
 }
 
 function gradeOf({ outcome, medium }: DatedResult): Grade {

@@ -1,5 +1,5 @@
 import { isWhole } from '../pieces/index.ts';
-import { daysBetween, noon, type DatedResult } from './mastery.ts';
+import { dayAfter, daysBetween, type DatedResult } from './mastery.ts';
 
 /** How fast pieces come along, as the logarithm of tempo a day, and how much that differs. */
 export interface Pace {
@@ -76,7 +76,7 @@ export function forecast(
   const middle = Math.log(gap / line.perDay) + SHAPE.middle;
   const below = Math.hypot(SHAPE.below, doubt * Z90);
   const above = Math.hypot(SHAPE.above, doubt * Z90);
-  const after = (days_: number) => dayAfter(today, days_);
+  const after = (time: number) => dayAfter(today, Math.ceil(Math.min(MOST_DAYS, time)));
   return {
     says: {
       early: after(Math.exp(middle - below)),
@@ -162,13 +162,8 @@ function reachedAt(today: string): Forecast {
   return { early: today, middle: today, late: today, chanceBy: (day) => (day >= today ? 1 : 0) };
 }
 
-const DAY_MS = 24 * 60 * 60 * 1000;
 /** Later than this nobody plans, days. */
 const MOST_DAYS = 3650;
-
-function dayAfter(today: string, days: number): string {
-  return new Date(noon(today) + Math.ceil(Math.min(MOST_DAYS, days)) * DAY_MS).toISOString().slice(0, 10);
-}
 
 /** The standard normal distribution. Source: Abramowitz & Stegun 26.2.17, error under 7.5e-8. */
 function normal(z: number): number {

@@ -84,3 +84,8 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 export function noon(day: string): number {
   return Date.parse(`${day}T12:00:00Z`);
 }
+
+/** The day so many whole days after one. */
+export function dayAfter(day: string, days: number): string {
+  return new Date(noon(day) + days * DAY_MS).toISOString().slice(0, 10);
+}

@@ -80,7 +80,8 @@ describe('the demo studio', () => {
     const { body } = await ines.get('/api/ledger').expect(200);
     const { pieces }: Ledger = body;
     expect(pieces.map(({ phrase, next, mastery }) => [phrase.name, next.move, mastery.state])).toEqual([
-      ['Opening bend', 'keep', 'held'],
+      ['Opening bend', 'join', 'held'],
+      ['Opening bend into Answer', 'stay', 'building'],
       ['Answer', 'stay', 'building'],
       ['Climb to the top', 'split', 'building'],
     ]);

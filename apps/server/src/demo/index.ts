@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { COMMON_TIME, readShorthand, unroll } from '@jam-ledger/core/notation';
+import { TUNINGS } from '@jam-ledger/core/pitch';
 import { proposeScope } from '@jam-ledger/contract';
 import { addPerson, addStudio, isEmpty, type Store } from '../store/index.ts';
 import {
@@ -6,16 +8,21 @@ import {
   addSection,
   askForSong,
   assignPiece,
+  changePiece,
   changeSetUp,
   dayOf,
   hashPassword,
+  keepPlan,
   moveRequest,
+  pinNote,
   postEntry,
+  showPlan,
   showTranscription,
   visitOf,
   type Visit,
 } from '../studio/index.ts';
 import { demoSignIns, demoStudio } from './people.ts';
+import { demoPlan } from './plan.ts';
 import { demoRequests, demoSongs, type DemoPhrase, type DemoSong } from './songs.ts';
 
 export { demoSignIns } from './people.ts';
@@ -94,7 +101,7 @@ class DemoStudio {
     await askForSong(visit, { ...rest, ...ASKED, wantedBy: this.#dayIn(visit, wantedInDays) });
   }
 
-  async song({ student, askedDaysAgo, wantedInDays, setUp, sections, ...parts }: DemoSong): Promise<void> {
+  async song({ student, askedDaysAgo, wantedInDays, setUp, sections, plan, ...parts }: DemoSong): Promise<void> {
     const { title, whose } = setUp;
     const asking = await this.#visit(student, askedDaysAgo);
     const wantedBy = wantedInDays === null ? null : this.#dayIn(asking, wantedInDays);
@@ -116,12 +123,27 @@ class DemoStudio {
       const { id: sectionId } = await addSection(teacher, id, { ...PLAIN_SECTION, ...section });
       for (const phrase of phrases) await this.#phrase(student, sectionId, phrase);
     }
+    if (plan) await this.#plan(student, id, plan);
+  }
+
+  /** Cuts a song as the school of its student proposes, and gives some of it. */
+  async #plan(student: string, songId: string, given: NonNullable<DemoSong['plan']>): Promise<void> {
+    const teacher = await this.#visit('mara', 6);
+    const song = await showTranscription(teacher, songId);
+    const empty = await showPlan(teacher, songId);
+    const plan = await keepPlan(teacher, songId, { ...empty, pieces: demoPlan(song, empty.pieces) });
+    for (const { id, name, startBpm, targetBpm, version } of plan.pieces) {
+      const results = given[name];
+      if (!results) continue;
+      await changePiece(teacher, id, { startBpm, targetBpm, version, given: true, struck: false });
+      await this.#results(student, id, results);
+    }
   }
 
   async #phrase(
     student: string,
     sectionId: string,
-    { name, text, known, tempos, results = [] }: DemoPhrase,
+    { name, text, known, tempos, results = [], pins = [] }: DemoPhrase,
   ): Promise<void> {
     const firstDay = results[0]?.[0] ?? 1;
     const teacher = await this.#visit('mara', firstDay);
@@ -129,9 +151,19 @@ class DemoStudio {
     if (!tempos) return;
     const [startBpm, targetBpm] = tempos;
     const piece = await assignPiece(teacher, { phraseId: phrase.id, startBpm, targetBpm });
+    await this.#results(student, piece.id, results);
+    const events = unroll(readShorthand(text, { tuning: TUNINGS.standard, meter: COMMON_TIME }).phrase).events;
+    for (const { by, event, text: words } of pins) {
+      const visit = await this.#visit(by === 'teacher' ? 'mara' : student, 2);
+      const at = events[event]?.at ?? 0;
+      await pinNote(visit, piece.id, { id: randomUUID(), phraseId: phrase.id, at, text: words });
+    }
+  }
+
+  async #results(student: string, pieceId: string, results: NonNullable<DemoPhrase['results']>): Promise<void> {
     for (const [daysAgo, bpm, outcome, medium] of results) {
       const visit = await this.#visit(medium === 'ink' ? 'mara' : student, daysAgo);
-      await postEntry(visit, piece.id, { id: randomUUID(), bpm, outcome, remark: '' });
+      await postEntry(visit, pieceId, { id: randomUUID(), bpm, outcome, remark: '' });
     }
   }
 

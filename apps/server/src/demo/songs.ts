@@ -14,6 +14,14 @@ export interface DemoPhrase {
     went: 'clean' | 'not-yet',
     medium: 'ink' | 'pencil',
   ])[];
+  readonly pins?: readonly DemoPin[];
+}
+
+/** A note pinned to an event of a phrase, counted from its first. */
+export interface DemoPin {
+  readonly by: 'student' | 'teacher';
+  readonly event: number;
+  readonly text: string;
 }
 
 /** A section of a made-up song; what is left out is plain. */
@@ -36,6 +44,8 @@ export interface DemoSong {
   readonly remarks: string;
   readonly setUp: Omit<SongBasics, 'frets' | 'feel' | 'pitchWay'> & Partial<SetUp>;
   readonly sections: readonly DemoSection[];
+  /** Whether its pieces are cut; what is given of them besides phrases, by name, with its results. */
+  readonly plan?: Readonly<Record<string, DemoPhrase['results']>>;
 }
 
 /** The songs of the demo studio. All of them, and whoever plays them, are made up. */
@@ -102,6 +112,7 @@ export const demoSongs: readonly DemoSong[] = [
               [5, 67, 'clean', 'ink'],
               [2, 73, 'clean', 'pencil'],
             ],
+            pins: [{ by: 'student', event: 11, text: 'Do I pick the 9 again, or slide into it?' }],
           },
         ],
       },
@@ -125,11 +136,19 @@ export const demoSongs: readonly DemoSong[] = [
               [5, 50, 'not-yet', 'ink'],
               [3, 50, 'not-yet', 'pencil'],
             ],
+            pins: [{ by: 'teacher', event: 8, text: 'Third finger, with the first two behind it.' }],
           },
           { name: 'Last word', text: ':A7 /8 5e 8Bb1 _ 5e 8B p5 7G 5G | /4 7D h9 /2 7D~~ |' },
         ],
       },
     ],
+    plan: {
+      'Opening bend into Answer': [
+        [5, 56, 'clean', 'ink'],
+        [4, 62, 'clean', 'pencil'],
+        [2, 62, 'not-yet', 'pencil'],
+      ],
+    },
   },
   {
     student: 'tomas',

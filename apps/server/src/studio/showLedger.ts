@@ -42,7 +42,11 @@ export async function showLedger(visit: Visit, { studentId: asked, until }: Ledg
   const { days, earlier } = daysShown([...histories.values()], until);
   const name = namesOf(phrases);
   const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
-  const around = aroundOf(rows, { bars: (id) => bars.get(id) ?? 0, nameOf: (row) => nameOf(row, name) });
+  const around = aroundOf(rows, {
+    bars: (id) => bars.get(id) ?? 0,
+    nameOf: (row) => nameOf(row, name),
+    historyOf: ({ id }) => histories.get(id) ?? [],
+  });
   const today = dayOf(visit);
   const pace = paceAround(rows, studioPace);
   const pieces = rows.map((row): LedgerPiece => {

@@ -8,6 +8,7 @@ import {
   findPhraseTexts,
   findPieces,
   findPins,
+  findResults,
   findSongPhrases,
   findStudioPace,
   type EntryRow,
@@ -16,7 +17,7 @@ import {
   type SongPhraseRow,
 } from '../store/index.ts';
 import { found, known } from './keep.ts';
-import { aroundOf, kindOf, paceAround, rulesOf, standOf } from './standing.ts';
+import { aroundOf, joinsOf, kindOf, paceAround, resultsOf, rulesOf, standOf } from './standing.ts';
 import { basicsOf } from './transcriptions.ts';
 import { dayOf, requireOwn, type Visit } from './visit.ts';
 
@@ -37,9 +38,13 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   const entries = entryRows.map((entry) => describeEntry(visit, entry));
   const name = namesOf([...names, ...texts]);
   const bars = new Map(names.map((phrase) => [phrase.id, phrase.bars]));
-  const around = aroundOf(others, { bars: (phraseId) => bars.get(phraseId) ?? 0, nameOf: (one) => nameOf(one, name) })(
-    row,
-  );
+  const join = joinsOf(others).get(row.phraseId);
+  const joined = await findResults(store, studio.id, { pieceIds: join ? [join.id] : [], zone: studio.zone });
+  const around = aroundOf(others, {
+    bars: (phraseId) => bars.get(phraseId) ?? 0,
+    nameOf: (one) => nameOf(one, name),
+    historyOf: ({ id: joinId }) => resultsOf(joined.get(joinId) ?? []),
+  })(row);
   const { ladder, ...stands } = standOf(row, {
     history: entries.filter(({ struck }) => !struck),
     around,

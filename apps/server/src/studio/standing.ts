@@ -105,23 +105,37 @@ function expectedOf(
 /** Fewest bars of a phrase that can be cut in two. Our choice. */
 const BARS_TO_SPLIT = 2;
 
-/** What stands around each piece of a student: whether it could be halved, and the seam that waits behind it. */
+/** The seams that a student was given, by the phrase they lead from. */
+export function joinsOf(rows: readonly PieceRow[]): ReadonlyMap<string, PieceRow> {
+  const given = rows.filter((row) => row.kind === 'join' && row.assignedOn !== null);
+  return new Map(given.map((row) => [row.phraseId, row]));
+}
+
+/** What stands around each piece of a student: whether it could be halved, and the seam behind it that is not there yet. */
 export function aroundOf(
   rows: readonly PieceRow[],
-  { bars, nameOf }: { readonly bars: (phraseId: string) => number; readonly nameOf: (row: PieceRow) => string },
+  {
+    bars,
+    nameOf,
+    historyOf,
+  }: {
+    readonly bars: (phraseId: string) => number;
+    readonly nameOf: (row: PieceRow) => string;
+    /** Asked of seams alone. */
+    readonly historyOf: (row: PieceRow) => readonly DatedResult[];
+  },
 ): (row: PieceRow) => Around {
   const halved = new Set(
     rows.filter((row) => row.kind === 'half' && row.assignedOn !== null).map(({ phraseId }) => phraseId),
   );
-  const joins = new Map(
-    rows.filter((row) => row.kind === 'join' && row.assignedOn !== null).map((row) => [row.phraseId, row]),
-  );
+  const joins = joinsOf(rows);
   return ({ kind, phraseId }) => {
     const join = joins.get(phraseId);
     const whole = kind === 'phrase';
+    const waits = whole && join !== undefined && standingOf(historyOf(join), join.targetBpm).share < 1;
     return {
       canSplit: whole && bars(phraseId) >= BARS_TO_SPLIT && !halved.has(phraseId),
-      join: whole && join ? nameOf(join) : null,
+      join: waits ? nameOf(join) : null,
     };
   };
 }

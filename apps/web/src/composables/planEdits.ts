@@ -5,22 +5,17 @@ import {
   drillOf,
   halvesOf,
   joinOf,
-  PRACTICE_TEMPO_RANGE,
   runOf,
-  startTempo,
+  temposOf,
   type Cut,
-  type CutPhrase,
   type LearningSchool,
+  type TimedPhrase,
 } from '@jam-ledger/core/pieces';
 
-/** A phrase of the song as the plan needs it: how it is cut, its name and tempo, and the slowest that makes sense. */
-export interface PlanPhrase {
-  readonly cut: CutPhrase;
+/** A phrase of the song as the plan needs it: how it is cut, its tempos and its name. */
+export interface PlanPhrase extends TimedPhrase {
   readonly name: string;
   readonly section: string;
-  /** The song’s tempo where it stands, quarter notes a minute. */
-  readonly bpm: number;
-  readonly floorBpm: number | null;
   /** Where it can be cut in two, ticks. */
   readonly places: readonly number[];
 }
@@ -35,25 +30,9 @@ export interface PlanMaking {
 
 type Pieces = readonly PlanPiece[];
 
-/** A piece for a cut: as hard as its hardest phrase, its target that of its slowest, its start by what was shown. */
+/** A piece for a cut, with the tempos that are proposed for it. */
 export function pieceFor(cut: Cut, { phrases, targetPercent, shown, newId }: PlanMaking): PlanPiece {
-  const own = phrases.filter((phrase) => cut.parts.some(({ phraseId }) => phraseId === phrase.cut.id));
-  const { least, most } = PRACTICE_TEMPO_RANGE;
-  const slowest = Math.min(...own.map(({ bpm }) => bpm), most);
-  const targetBpm = Math.min(most, Math.max(least, Math.round((slowest * targetPercent) / 100)));
-  const difficulty = Math.max(0, ...own.map((phrase) => phrase.cut.difficulty));
-  const floors = own.flatMap(({ floorBpm }) => (floorBpm === null ? [] : [Math.min(floorBpm, targetBpm)]));
-  const floorBpm = floors.length === 0 ? null : Math.max(least, ...floors);
-  const start = startTempo(targetBpm, { difficulty, shown, floor: floorBpm ?? undefined });
-  return {
-    ...cut,
-    id: newId(),
-    startBpm: Math.min(start.bpm, targetBpm),
-    targetBpm,
-    floorBpm,
-    difficulty,
-    fixed: false,
-  };
+  return { ...cut, ...temposOf(cut, phrases, { targetPercent, shown }), id: newId(), fixed: false };
 }
 
 /**

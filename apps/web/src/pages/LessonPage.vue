@@ -51,6 +51,7 @@ watch(
       piece.value = opened;
       bpm.value = opened?.next.bpm ?? null;
     }),
+  { immediate: true },
 );
 
 const EMPTY = { tuning: 'standard', meter: '4/4' } as const;

@@ -44,6 +44,10 @@ const advice = computed(() =>
 const USUAL_DIFFICULTY = 40;
 /** The start follows what is proposed until somebody types one. */
 const typed = ref(false);
+function typeStart(bpm: number | null): void {
+  typed.value = true;
+  if (bpm !== null) fields.startBpm = bpm;
+}
 watchEffect(() => {
   fields.floorBpm = floor.value?.bpm ?? null;
   fields.difficulty = props.difficulty ?? null;
@@ -72,13 +76,13 @@ const rungs = computed(() => {
     <div class="pair">
       <FieldRow v-slot="{ id, invalid }" label="Start" hint="bpm" :problem="problems['startBpm']">
         <InputNumber
-          v-model="fields.startBpm"
+          :model-value="fields.startBpm"
           :input-id="id"
           :invalid="invalid"
           :use-grouping="false"
           :min="0"
           :max="999"
-          @input="typed = true"
+          @update:model-value="typeStart"
         />
       </FieldRow>
       <FieldRow v-slot="{ id }" label="Of the song" hint="%">

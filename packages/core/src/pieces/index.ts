@@ -5,5 +5,5 @@ export * from './cut.ts';
 export * from './graph.ts';
 export { assemble, cutPlaces, phraseToCut } from './stretch.ts';
 export type { Assembled, CutPlace, PhraseToCut } from './stretch.ts';
-export { floorTempo, startTempo } from './startTempo.ts';
-export type { Shown, TempoAdvice } from './startTempo.ts';
+export { floorTempo, startTempo, temposOf } from './startTempo.ts';
+export type { PieceTempos, Shown, TempoAdvice, TimedPhrase } from './startTempo.ts';

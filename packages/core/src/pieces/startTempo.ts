@@ -1,4 +1,5 @@
 import { eventsOf, secondsOfEvents, type Feel, type Phrase } from '../notation/index.ts';
+import type { Cut, CutPhrase } from './cut.ts';
 import { PRACTICE_TEMPO_RANGE } from './ladder.ts';
 
 /** What a student showed on another piece: how hard it is, and the share of its target at which it was first clean. */
@@ -99,4 +100,39 @@ export function floorTempo(phrase: Phrase, target: number, feel: Feel = 'straigh
   if (!highest || highest.bpm <= PRACTICE_TEMPO_RANGE.least) return undefined;
   const bpm = Math.min(highest.bpm, Math.round(target * MOST_FLOOR_SHARE));
   return { bpm, reason: `Slower than ${bpm} ${highest.reason}.` };
+}
+
+/** A phrase of a song with the song’s tempo where it stands, and the slowest that makes sense; null where there is none. */
+export interface TimedPhrase {
+  readonly cut: CutPhrase;
+  readonly bpm: number;
+  readonly floorBpm: number | null;
+}
+
+/** The tempos of a piece and how hard it is. Quarter notes a minute. */
+export interface PieceTempos {
+  readonly startBpm: number;
+  readonly targetBpm: number;
+  readonly floorBpm: number | null;
+  readonly difficulty: number;
+}
+
+/**
+ * The tempos of a piece that is cut anew: its target that of its slowest phrase, at a share of the song’s tempo in hundredths; as
+ * hard as its hardest phrase; its floor the highest of theirs; its start by what the student showed.
+ */
+export function temposOf(
+  { parts }: Cut,
+  phrases: readonly TimedPhrase[],
+  { targetPercent = 100, shown }: { readonly targetPercent?: number; readonly shown: readonly Shown[] },
+): PieceTempos {
+  const own = phrases.filter(({ cut }) => parts.some(({ phraseId }) => phraseId === cut.id));
+  const { least, most } = PRACTICE_TEMPO_RANGE;
+  const slowest = Math.min(...own.map(({ bpm }) => bpm), most);
+  const targetBpm = Math.min(most, Math.max(least, Math.round((slowest * targetPercent) / 100)));
+  const difficulty = Math.max(0, ...own.map(({ cut }) => cut.difficulty));
+  const floors = own.flatMap(({ floorBpm }) => (floorBpm === null ? [] : [Math.min(floorBpm, targetBpm)]));
+  const floorBpm = floors.length === 0 ? null : Math.max(least, ...floors);
+  const { bpm } = startTempo(targetBpm, { difficulty, shown, floor: floorBpm ?? undefined });
+  return { startBpm: bpm, targetBpm, floorBpm, difficulty };
 }

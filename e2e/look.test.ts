@@ -29,6 +29,16 @@ async function openView(page: Page, [path, heading]: readonly [string, string]):
   await settled(page);
 }
 
+/** Opens the piece of that name from the list of today. */
+async function openAnswer(page: Page): Promise<void> {
+  await page
+    .getByRole('listitem')
+    .getByRole('link', { name: /^Answer\b/ })
+    .last()
+    .click();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+}
+
 /** What the published accessibility rules find: WCAG 2.1, levels A and AA, by the axe-core rule set. */
 async function faults(page: Page): Promise<readonly string[]> {
   const { violations } = await new AxeBuilder({ page })
@@ -50,6 +60,9 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
     await page.getByRole('region', { name: 'How hard' }).waitFor();
     await page.getByRole('button', { name: 'Set up' }).click();
     expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'Pieces', exact: true }).click();
+    await page.getByRole('option').first().waitFor();
+    expect(await faults(page)).toEqual([]);
     await page.goto('/students');
     await page.getByRole('button', { name: /Change guitar and hand of Pia/ }).click();
     await page.getByRole('form', { name: /Guitar and hand of Pia/ }).waitFor();
@@ -63,8 +76,11 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
       expect([view[0], await faults(page)]).toEqual([view[0], []]);
     }
     await page.goto('/practice');
-    await page.getByRole('link', { name: /Answer/ }).click();
-    await page.locator('[data-ready="true"] svg').first().waitFor();
+    await openAnswer(page);
+    await page.getByText('Foot pedal').click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'bend and timing drills' }).click();
+    await page.getByRole('region', { name: 'Bend at 7 on G' }).waitFor();
     expect(await faults(page)).toEqual([]);
   });
 });
@@ -77,7 +93,10 @@ test('the student’s pages fit a phone of 390 pixels', async () => {
     expect([view[0], await overflow()]).toEqual([view[0], 0]);
   }
   await page.goto('/practice');
-  await page.getByRole('link', { name: /Climb/ }).click();
+  await page
+    .getByRole('link', { name: /^Climb/ })
+    .last()
+    .click();
   await page.locator('[data-ready="true"] svg').first().waitFor();
   expect(await overflow()).toBe(0);
 });

@@ -22,6 +22,10 @@ await hands.getByText(/the hand at fret/).waitFor();
 await hands.evaluate((note) => note.closest('.foot')?.scrollIntoView());
 await shoot(mara, FOLDER, 'hands');
 await mara.evaluate(() => scrollTo(0, 0));
+await mara.getByRole('link', { name: 'Pieces', exact: true }).click();
+await mara.getByRole('option').filter({ hasText: 'Opening bend into Answer' }).click();
+await shoot(mara, FOLDER, 'pieces');
+await mara.goBack();
 await mara.getByRole('link', { name: 'Sheet' }).click();
 await mara.getByRole('heading', { name: 'Last word' }).waitFor();
 await shoot(mara, FOLDER, 'sheet');
@@ -43,12 +47,15 @@ await shoot(mara, FOLDER, 'students');
 await mara.goto('/lesson');
 await mara.getByRole('combobox', { name: 'Student' }).click();
 await mara.getByRole('option', { name: 'Ines Harrowmere' }).click();
-await mara.getByRole('button', { name: /Opening bend/ }).waitFor();
+await mara
+  .getByRole('button', { name: /^Opening bend\b/ })
+  .first()
+  .waitFor();
 await shoot(mara, FOLDER, 'lesson');
 
 const ines = await stage.enter('ines');
 await ines.goto('/ledger');
-await ines.getByRole('button', { name: 'Opening bend' }).click();
+await ines.getByRole('button', { name: 'Answer', exact: true }).click();
 await ines.locator('.js-plotly-plot .scatter').first().waitFor();
 await shoot(ines, FOLDER, 'ledger');
 await ines.goto('/requests');
@@ -57,6 +64,9 @@ await ines.goto('/practice');
 await shoot(ines, FOLDER, 'practice-list');
 await openPiece(ines);
 await shoot(ines, FOLDER, 'practice');
+await ines.getByRole('link', { name: 'bend and timing drills' }).click();
+await ines.getByRole('region', { name: 'Bend at 7 on G' }).waitFor();
+await shoot(ines, FOLDER, 'drills');
 
 const dark = await stage.enter('ines', { colorScheme: 'dark' });
 await openPiece(dark);
@@ -70,6 +80,10 @@ await stage.close();
 
 async function openPiece(page: Page): Promise<void> {
   await page.goto('/practice');
-  await page.getByRole('link', { name: /Answer/ }).click();
+  await page
+    .getByRole('listitem')
+    .getByRole('link', { name: /^Answer\b/ })
+    .last()
+    .click();
   await page.getByRole('heading', { name: 'Next step' }).waitFor();
 }

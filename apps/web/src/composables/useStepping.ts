@@ -57,13 +57,14 @@ export function useStepping(phrase: MaybeRefOrGetter<Phrase>, tuning: MaybeRefOr
     if (index.value >= 0) ends.value = [Math.min(index.value, ends.value?.[0] ?? 0), index.value];
   }
 
-  /** Keeps the first so many hundredths, up to the end of the event they fall in; all of it for 100. */
-  function keepPercent(percent: number): void {
+  /** Keeps the events that begin from so many hundredths on to so many; all of them for 0 to 100. */
+  function keepPart(from: number, to: number): void {
     const last = steps.value.at(-1);
-    if (percent >= 100 || !last) return void (ends.value = undefined);
-    const end = (percent / 100) * (last.at + last.length);
-    const to = steps.value.findLastIndex(({ at }) => at < end);
-    ends.value = [0, Math.max(0, to)];
+    if ((from <= 0 && to >= 100) || !last) return void (ends.value = undefined);
+    const length = last.at + last.length;
+    const first = steps.value.findIndex(({ at }) => at * 100 >= from * length);
+    const end = steps.value.findLastIndex(({ at }) => at * 100 < to * length);
+    ends.value = [Math.max(0, first), Math.max(0, first, end)];
   }
 
   const looped = computed((): Stretch => {
@@ -79,5 +80,5 @@ export function useStepping(phrase: MaybeRefOrGetter<Phrase>, tuning: MaybeRefOr
     return first === undefined || last === undefined ? 'the whole' : first === last ? first : `${first} to ${last}`;
   });
   const clear = () => (ends.value = undefined);
-  return { steps, index, step, move, pick, loopFrom, loopTo, keepPercent, clear, looped, loopedSpans, loopSays };
+  return { steps, index, step, move, pick, loopFrom, loopTo, keepPart, clear, looped, loopedSpans, loopSays };
 }

@@ -22,7 +22,8 @@ const props = defineProps<{
   today: string;
 }>();
 const pedal = defineModel<Pedal>('pedal', { required: true });
-const emit = defineEmits<{ choose: [rung: Rung]; rested: [] }>();
+/** `half`: the hundredths from which half of the piece is to go round and round. */
+const emit = defineEmits<{ choose: [rung: Rung]; rested: []; half: [from: 0 | 50] }>();
 
 const cautions = computed(() => {
   const { song, hand, targetBpm } = props.piece;
@@ -43,6 +44,10 @@ const newest = computed(() =>
     <h2>Next step</h2>
     <p :class="{ rest: next.move === 'rest' }" role="status">{{ next.reason }}</p>
     <Button v-if="next.move === 'rest'" size="small" outlined label="I have rested" @click="emit('rested')" />
+    <div v-if="next.move === 'split'" class="halves">
+      <Button size="small" outlined label="First half" @click="emit('half', 0)" />
+      <Button size="small" outlined label="Second half" @click="emit('half', 50)" />
+    </div>
     <p class="soft">{{ piece.mastery.reason }}</p>
     <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
     <TempoLadder
@@ -80,6 +85,10 @@ const newest = computed(() =>
   display: flex;
   flex-direction: column;
   gap: 0.5rem;
+}
+.halves {
+  display: flex;
+  gap: 0.4rem;
 }
 .rungs {
   margin: 0.4rem 0;

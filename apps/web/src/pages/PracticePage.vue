@@ -61,7 +61,7 @@ const { reading, bars, tuning } = useReading(
   () => piece.value?.song ?? EMPTY,
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
-const { step, index, steps, move, pick, loopFrom, loopTo, keepPercent, clear, looped, loopedSpans, loopSays } =
+const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, clear, looped, loopedSpans, loopSays } =
   useStepping(() => reading.value.phrase, tuning);
 const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = useListening(
   () => ({
@@ -106,11 +106,11 @@ function follow(): void {
 }
 function choose(rung: Rung): void {
   bpm.value = rung.bpm;
-  if (rung.percent !== percent.value) keepPercent(rung.percent);
+  if (rung.percent !== percent.value) keepPart(0, rung.percent);
   percent.value = rung.percent;
   if (player.playing.value) void hear();
 }
-watch(steps, () => keepPercent(percent.value));
+watch(steps, () => keepPart(0, percent.value));
 
 function hear(): Promise<void> {
   clock.mark();
@@ -246,6 +246,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
       :today="session.me?.studio.today ?? ''"
       @choose="choose"
       @rested="clock.rest"
+      @half="(from) => keepPart(from, from + 50)"
     />
   </div>
 </template>

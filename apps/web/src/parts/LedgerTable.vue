@@ -87,7 +87,9 @@ const rowOf = (id: string) => order.value.indexOf(id);
       <tbody v-for="{ id, title, rows, says } in songs" :key="id">
         <tr class="song">
           <th scope="rowgroup" :colspan="ledger.days.length + 3">
-            {{ title }} <span class="soft progress">{{ says }}</span>
+            <span class="kept"
+              >{{ title }} <span class="soft progress">{{ says }}</span></span
+            >
           </th>
         </tr>
         <tr v-for="{ piece, cells } in rows" :key="piece.id">
@@ -244,6 +246,10 @@ thead .next {
 }
 .expected {
   white-space: nowrap;
+}
+.kept {
+  position: sticky;
+  left: 0.6rem;
 }
 .progress {
   font-family: var(--type-plain);

@@ -236,6 +236,22 @@ describe('one piece', () => {
     await page.waitForFunction(() => document.body.innerText.match(/not yet\s*today/g)?.length === 1);
   });
 
+  test('after ten minutes without a break a rest is due, on whatever piece, until it is taken', async () => {
+    await page.clock.install();
+    await open(/^Climb to the top\b/);
+    for (let take = 0; take < 8; take += 1) {
+      await page.keyboard.press('n');
+      await page
+        .getByText(`${await page.getByLabel('Played at').inputValue().then(parseFloat)}, not yet is posted`)
+        .waitFor();
+      await page.clock.fastForward(90_000);
+    }
+    await open(/^Answer\b/);
+    await page.getByText(/minutes without a break: shake the hands out and rest/).waitFor();
+    await page.getByRole('button', { name: 'I have rested' }).click();
+    await page.getByText(/minutes without a break/).waitFor({ state: 'detached' });
+  });
+
   test('its bends and its rhythm are drilled on pages of their own', async () => {
     await open(/^Answer\b/);
     await page.getByRole('link', { name: 'bend and timing drills' }).click();

@@ -162,7 +162,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} · {{ song.tempo }} bpm ·
         {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
-        <RouterLink :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
+        <RouterLink class="to" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
         <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
       </p>
     </header>
@@ -262,6 +262,9 @@ function rename(renamed: Phrase, name: string): Promise<void> {
 </template>
 
 <style scoped>
+.to {
+  margin-right: 0.8rem;
+}
 .head {
   display: flex;
   flex-wrap: wrap;

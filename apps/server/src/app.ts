@@ -101,6 +101,8 @@ function api(store: Store, now: () => Date): Router {
   router.use('/pieces', http.piecesRouter());
   router.use('/entries', http.entriesRouter());
   router.use('/pins', http.pinsRouter());
+  router.use('/series', http.seriesRouter());
+  router.use('/lessons', http.lessonsRouter());
   router.use('/ledger', http.ledgerRouter());
   router.use('/students', http.studentsRouter());
   router.use('/studio', http.studioRouter());

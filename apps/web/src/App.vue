@@ -23,6 +23,7 @@ const tabs = computed(() =>
         { name: 'licks', label: 'Licks' },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
+        { name: 'series', label: 'Series' },
         { name: 'students', label: 'Students' },
       ]
     : [

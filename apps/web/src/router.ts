@@ -23,6 +23,7 @@ export const router = createRouter({
       component: () => import('./pages/SheetPage.vue'),
       meta: { for: 'teacher' },
     },
+    { path: '/series', name: 'series', component: () => import('./pages/SeriesPage.vue'), meta: { for: 'teacher' } },
     { path: '/licks', name: 'licks', component: () => import('./pages/LicksPage.vue'), meta: { for: 'teacher' } },
     {
       path: '/students',

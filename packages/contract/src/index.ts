@@ -7,5 +7,6 @@ export * from './phrases.ts';
 export { SONG_LIMITS } from './songLimits.ts';
 export * from './pieces.ts';
 export * from './plans.ts';
+export * from './series.ts';
 export * from './students.ts';
 export * from './licks.ts';

@@ -100,7 +100,7 @@ describe('techniques', () => {
   test('what is new comes with a drill: the target fret first, then the bend', () => {
     const [bend] = newTechniques(read('5G 7Gb1'), new Set(), guitar);
     expect(bend).toMatchObject({ technique: 'whole-step bend' });
-    expect(bend?.drill.text).toBe('/2 9G 7Gb1 | 9G 7Gb1');
+    expect(bend?.drill.text).toBe('/2 9G 7Gb1 | 9G 7Gb1 |');
     expect(newTechniques(read('5G 7Gb1'), all, guitar)).toEqual([]);
   });
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { COMMON_TIME, readShorthand, unroll } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
+import { NO_CHANGES } from '@jam-ledger/core/series';
 import { proposeScope } from '@jam-ledger/contract';
 import { addPerson, addStudio, isEmpty, type Store } from '../store/index.ts';
 import {
@@ -8,6 +9,7 @@ import {
   addSection,
   askForSong,
   assignPiece,
+  beginSeries,
   changePiece,
   changeSetUp,
   dayOf,
@@ -23,6 +25,7 @@ import {
 } from '../studio/index.ts';
 import { demoSignIns, demoStudio } from './people.ts';
 import { demoPlan } from './plan.ts';
+import { demoSeries } from './series.ts';
 import { demoRequests, demoSongs, type DemoPhrase, type DemoSong } from './songs.ts';
 
 export { demoSignIns } from './people.ts';
@@ -40,6 +43,7 @@ export async function enterDemoStudio(store: Store, now: Date): Promise<string |
     const demo = await DemoStudio.open(inside, now);
     for (const song of demoSongs) await demo.song(song);
     for (const request of demoRequests) await demo.request(request);
+    for (const one of demoSeries) await demo.series(one);
     return demoStudio.name;
   });
 }
@@ -99,6 +103,26 @@ class DemoStudio {
     const { student, askedDaysAgo, wantedInDays, ...rest } = request;
     const visit = await this.#visit(student, askedDaysAgo);
     await askForSong(visit, { ...rest, ...ASKED, wantedBy: this.#dayIn(visit, wantedInDays) });
+  }
+
+  async series({
+    student,
+    firstDaysAgo,
+    goalInDays,
+    title,
+    goal,
+    ...rule
+  }: (typeof demoSeries)[number]): Promise<void> {
+    const visit = await this.#visit('mara', firstDaysAgo);
+    const today = await this.#visit('mara', 0);
+    await beginSeries(visit, {
+      studentId: this.#ids.get(student) ?? '',
+      title,
+      rule: { ...rule, firstDay: dayOf(visit), everyWeeks: 1, weekdays: [], until: null },
+      changes: NO_CHANGES,
+      goal,
+      goalDay: goalInDays === null ? null : this.#dayIn(today, goalInDays),
+    });
   }
 
   async song({ student, askedDaysAgo, wantedInDays, setUp, sections, plan, ...parts }: DemoSong): Promise<void> {

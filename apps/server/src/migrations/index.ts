@@ -7,8 +7,9 @@ import { scope } from './005-scope.ts';
 import { form } from './006-form.ts';
 import { hands } from './007-hands.ts';
 import { plans } from './008-plans.ts';
+import { series } from './009-series.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands, plans];
+export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands, plans, series];

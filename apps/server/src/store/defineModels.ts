@@ -11,6 +11,7 @@ import {
   RequestEventModel,
   RequestModel,
   SectionModel,
+  SeriesModel,
   StudioModel,
   TranscriptionModel,
 } from './models.ts';
@@ -30,6 +31,7 @@ export interface Models {
   readonly entries: ModelStatic<EntryModel>;
   readonly plans: ModelStatic<PlanModel>;
   readonly pins: ModelStatic<PinModel>;
+  readonly series: ModelStatic<SeriesModel>;
 }
 
 // Sequelize writes into the attributes it is given, so every column gets an object of its own.
@@ -258,6 +260,20 @@ export function defineModels(sequelize: Sequelize): Models {
         struck: yesOrNo(),
       },
       options('pins'),
+    ),
+    series: class extends SeriesModel {}.init(
+      {
+        ...row(),
+        studentId: uuid(),
+        teacherId: uuid(),
+        title: text(),
+        rule: json(),
+        changes: json(),
+        goal: text(),
+        goalDay: { type: DataTypes.DATEONLY },
+        struck: yesOrNo(),
+      },
+      options('series'),
     ),
   };
 }

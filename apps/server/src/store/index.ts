@@ -52,3 +52,5 @@ export {
   placeOfNextPhrase,
 } from './transcriptions.ts';
 export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
+export { findLessons, findSeries, keepLessons } from './series.ts';
+export type { LessonRow, SeriesRow } from './series.ts';

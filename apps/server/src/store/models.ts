@@ -1,5 +1,6 @@
 import type { SectionBody, SetUp } from '@jam-ledger/contract';
 import type { Stretch } from '@jam-ledger/core/pieces';
+import type { LessonChanges, LessonRule } from '@jam-ledger/core/series';
 import { Model, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
 
 /** A row of a studio, with the version that guards it against stale saves. */
@@ -183,6 +184,18 @@ export class PlanModel extends StudioRow<PlanModel> {
   declare cleanNeeded: CreationOptional<number>;
   declare fallsAfter: CreationOptional<number>;
   declare restMinutes: CreationOptional<number>;
+}
+
+/** Lessons of a student by a rule. */
+export class SeriesModel extends StudioRow<SeriesModel> {
+  declare studentId: string;
+  declare teacherId: string;
+  declare title: string;
+  declare rule: LessonRule;
+  declare changes: LessonChanges;
+  declare goal: string;
+  declare goalDay: string | null;
+  declare struck: CreationOptional<boolean>;
 }
 
 /** A note at an event of a phrase, ticks as played. */

@@ -8,6 +8,7 @@ export { addAlternate, addPhrase, changePhrase, choosePhrase, markPhrase } from 
 export { referPhrase } from './references.ts';
 export { listRevisions } from './revisions.ts';
 export { postEntry, strikeEntry } from './postEntry.ts';
+export { beginSeries, changeSeries, listLessons, listSeries } from './series.ts';
 export { addSection, changeSection } from './sections.ts';
 export { pinNote, strikePin } from './pins.ts';
 export { keepPlan, showPlan } from './plans.ts';

@@ -3,6 +3,7 @@ import type {
   EntryBody,
   EntryChange,
   Ledger,
+  Lesson,
   LedgerQuery,
   LickQuery,
   LicksFound,
@@ -27,6 +28,9 @@ import type {
   SectionBody,
   SectionChange,
   Seen,
+  Series,
+  SeriesBody,
+  SeriesChange,
   SetUpChange,
   SignIn,
   SongRequest,
@@ -78,6 +82,10 @@ export const api = {
   strikePin: ({ id, version }: Pick<Pin, 'id' | 'version'>, struck: boolean) =>
     ask<null>('PUT', `/pins/${id}`, { version, struck }),
   ledger: (query: LedgerQuery) => ask<Ledger>('GET', `/ledger?${new URLSearchParams(wordsOf(query)).toString()}`),
+  series: () => ask<readonly Series[]>('GET', '/series'),
+  beginSeries: (body: SeriesBody) => ask<Series>('POST', '/series', body),
+  changeSeries: (id: string, change: SeriesChange) => ask<Series>('PUT', `/series/${id}`, change),
+  lessons: (days: number) => ask<readonly Lesson[]>('GET', `/lessons?days=${days}`),
   plan: (songId: string) => ask<Plan>('GET', `/transcriptions/${songId}/plan`),
   keepPlan: (songId: string, plan: PlanBody) => ask<Plan>('PUT', `/transcriptions/${songId}/plan`, plan),
 } as const;

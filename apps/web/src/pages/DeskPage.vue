@@ -1,24 +1,39 @@
 <script setup lang="ts">
-import type { Ledger, LedgerPiece, RequestState } from '@jam-ledger/contract';
+import type { Ledger, LedgerPiece, Lesson, RequestState } from '@jam-ledger/contract';
+import { agendaFor } from '@jam-ledger/core/series';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
 import { dayText, daysBetween } from '../composables/useDays.ts';
+import { agendaPieceOf } from '../composables/practicePiece.ts';
 import { useNotices, useRequests, useSession } from '../stores/index.ts';
 
 const session = useSession();
 const requests = useRequests();
 const notices = useNotices();
 const ledgers = ref<readonly Ledger[]>();
+const lessons = ref<readonly Lesson[]>();
 const today = computed(() => session.me?.studio.today ?? '');
 
 onMounted(() =>
   notices.tell(async () => {
     await requests.load();
+    lessons.value = await api.lessons(DAYS_SHOWN);
     const students = await api.students();
     ledgers.value = await Promise.all(students.map(({ id }) => api.ledger({ studentId: id })));
   }),
 );
+
+/** Lessons of so many days stand on the desk. */
+const DAYS_SHOWN = 7;
+/** What a lesson opens with, as its agenda has it. */
+function opensWith({ student, minutes }: Lesson): string {
+  const ledger = ledgers.value?.find((one) => one.student.id === student.id);
+  if (!ledger || ledger.pieces.length === 0) return 'nothing is given yet';
+  const [first] = agendaFor(ledger.pieces.map(agendaPieceOf), minutes, today.value).items;
+  const piece = ledger.pieces.find(({ id }) => id === first?.pieceId);
+  return first && piece ? `${first.kind}: ${piece.phrase.name}` : 'nothing is due';
+}
 
 /** What still waits for the teacher. */
 const OPEN_STATES: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
@@ -52,6 +67,25 @@ const calls = computed(() =>
   <h1>Desk</h1>
   <p class="soft day">{{ today ? dayText(today) : '' }}</p>
   <div class="columns">
+    <section aria-label="Lessons">
+      <h2>Lessons</h2>
+      <p v-if="lessons?.length === 0" class="soft">
+        No lesson in the next {{ DAYS_SHOWN }} days. <RouterLink :to="{ name: 'series' }">Begin a series</RouterLink>
+      </p>
+      <ul class="quiet-list ruled">
+        <li v-for="lesson in lessons ?? []" :key="lesson.id">
+          <RouterLink :to="{ name: 'lesson', params: { studentId: lesson.student.id } }">{{
+            lesson.student.name
+          }}</RouterLink>
+          <span class="right"
+            >{{ lesson.day === today ? 'today' : dayText(lesson.day, 'short') }}, {{ lesson.time }}</span
+          >
+          <span class="why"
+            >{{ lesson.number }} of {{ lesson.of }}, {{ lesson.minutes }} min · {{ opensWith(lesson) }}</span
+          >
+        </li>
+      </ul>
+    </section>
     <section aria-label="Requests waiting">
       <h2>Requests on the desk</h2>
       <p v-if="requests.requests && waiting.length === 0" class="soft">Every request is answered and delivered.</p>

@@ -1,12 +1,18 @@
 <script setup lang="ts">
-import type { LedgerPiece, Outcome, Piece, Student } from '@jam-ledger/contract';
+import type { Lesson, Outcome, Piece, Student } from '@jam-ledger/contract';
+import { agendaFor } from '@jam-ledger/core/series';
+import { useEventListener, useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
+import { isForPage } from '../composables/pageKeys.ts';
+import { agendaPieceOf } from '../composables/practicePiece.ts';
+import { useLessonClock } from '../composables/useLessonClock.ts';
 import { useReading } from '../composables/useReading.ts';
+import AgendaList from '../parts/AgendaList.vue';
 import PostResult from '../parts/PostResult.vue';
-import ShareBar from '../parts/ShareBar.vue';
 import TabPage from '../parts/TabPage.vue';
 import { useLedger, useNotices } from '../stores/index.ts';
 
@@ -15,30 +21,49 @@ const notices = useNotices();
 const route = useRoute();
 const router = useRouter();
 const students = ref<readonly Student[]>();
+const lessons = ref<readonly Lesson[]>([]);
 const chosen = ref<string>();
+const leftOut = ref<readonly string[]>([]);
+const piece = ref<Piece>();
 const bpm = ref<number | null>(null);
+const minutes = useLocalStorage('jam-lesson-minutes', 45);
+const clock = useLessonClock();
+const CHOICES = [30, 45, 60] as const;
 const studentId = computed(() =>
   typeof route.params['studentId'] === 'string' && route.params['studentId'] !== ''
     ? route.params['studentId']
     : undefined,
 );
-const line = computed(() => store.pieces.find(({ id }) => id === chosen.value) ?? agenda.value[0]);
-const piece = ref<Piece>();
-
-/** What is heard first: what waits to be shown or came down, then what is on its way, then what is to be kept. */
-const ORDER = ['show', 'call', 'split', 'down', 'rest', 'stay', 'up', 'join', 'begin', 'keep'] as const;
-const agenda = computed(() =>
-  [...store.pieces].sort((a, b) => ORDER.indexOf(a.next.move) - ORDER.indexOf(b.next.move)),
-);
+const today = computed(() => store.ledger?.today ?? '');
+/** The next lesson of this student, which says how long it is. */
+const lesson = computed(() => lessons.value.find(({ student }) => student.id === store.ledger?.student.id));
+const long = computed(() => (lesson.value?.day === today.value ? lesson.value.minutes : minutes.value));
+const agenda = computed(() => {
+  const pieces = store.pieces.filter(({ id }) => !leftOut.value.includes(id));
+  return agendaFor(pieces.map(agendaPieceOf), long.value, today.value);
+});
+/** In the order of the agenda, then everything else. */
+const order = computed(() => {
+  const planned = agenda.value.items.map(({ pieceId }) => pieceId);
+  return [...planned, ...store.pieces.map(({ id }) => id).filter((id) => !planned.includes(id))];
+});
+const line = computed(() => {
+  const id = chosen.value ?? order.value[0];
+  return store.pieces.find((one) => one.id === id);
+});
 
 function load(): Promise<void> {
   return notices.tell(async () => {
     students.value ??= await api.students();
     const id = studentId.value ?? students.value[0]?.id;
     chosen.value = undefined;
+    leftOut.value = [];
     if (id) await store.load(id);
+    lessons.value = await api.lessons(LOOK_AHEAD_DAYS);
   });
 }
+/** So far ahead the next lesson is looked for, days. */
+const LOOK_AHEAD_DAYS = 14;
 onMounted(load);
 watch(studentId, load);
 watch(
@@ -70,12 +95,41 @@ function post(at: number, outcome: Outcome): Promise<void> {
   });
 }
 
-function lastLine({ cells }: LedgerPiece): string {
-  const last = cells.at(-1);
-  return last
-    ? `last ${last.bpm} ${last.outcome === 'clean' ? 'clean' : 'not yet'}, ${last.medium}`
-    : 'nothing posted yet';
+function step(by: 1 | -1): void {
+  const at = order.value.indexOf(line.value?.id ?? '');
+  chosen.value = order.value[Math.min(order.value.length - 1, Math.max(0, at + by))];
 }
+/** One rung slower than the tempo that stands there. */
+function lower(): void {
+  const now = bpm.value ?? 0;
+  const below = piece.value?.rungs.filter((rung) => rung.bpm < now).at(-1);
+  if (below) bpm.value = below.bpm;
+}
+function leaveOut(): void {
+  const id = line.value?.id;
+  if (id === undefined) return;
+  const name = line.value?.phrase.name ?? '';
+  step(1);
+  leftOut.value = [...leftOut.value, id];
+  notices.say(`“${name}” is left out of this lesson.`, () => {
+    leftOut.value = leftOut.value.filter((one) => one !== id);
+  });
+}
+
+const KEYS: Readonly<Record<string, () => void>> = {
+  ArrowDown: () => step(1),
+  ArrowUp: () => step(-1),
+  d: lower,
+  x: leaveOut,
+  s: clock.toggle,
+};
+useEventListener('keydown', (event) => {
+  const act = KEYS[event.key];
+  if (!act || !isForPage(event) || (event.target instanceof HTMLElement && event.target.closest('[role=combobox]')))
+    return;
+  act();
+  event.preventDefault();
+});
 </script>
 
 <template>
@@ -90,22 +144,33 @@ function lastLine({ cells }: LedgerPiece): string {
       aria-label="Student"
       @update:model-value="router.push({ name: 'lesson', params: { studentId: $event } })"
     />
+    <span v-if="lesson" class="soft"
+      >{{ lesson.day === today ? 'today' : lesson.day }}, {{ lesson.time }} · {{ lesson.series.title }},
+      {{ lesson.number }} of {{ lesson.of }}</span
+    >
+    <span v-if="lesson?.day !== today" class="minutes" role="radiogroup" aria-label="Minutes of the lesson">
+      <label v-for="choice in CHOICES" :key="choice"
+        ><input v-model.number="minutes" type="radio" name="lesson-minutes" :value="choice" /> {{ choice }} min</label
+      >
+    </span>
+    <span class="clock">
+      <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
+      {{ long }} min
+      <Button size="small" text :label="clock.runs.value ? 'Halt' : 'Start'" title="s" @click="clock.toggle()" />
+    </span>
   </header>
   <p v-if="students?.length === 0" class="soft">No student is entered yet.</p>
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned to {{ store.ledger.student.name }} yet; there is nothing to hear.
   </p>
   <div v-else-if="line" class="lesson">
-    <ol class="agenda quiet-list" aria-label="To hear">
-      <li v-for="one in agenda" :key="one.id" :class="{ chosen: one.id === line.id }">
-        <button type="button" :aria-pressed="one.id === line.id" @click="chosen = one.id">
-          <strong>{{ one.phrase.name }}</strong>
-          <span class="soft">{{ one.section.label }}, {{ one.song.title }}</span>
-          <span>{{ lastLine(one) }}</span>
-          <ShareBar :standing="one.standing" :target="one.targetBpm" />
-        </button>
-      </li>
-    </ol>
+    <div>
+      <p class="soft small">
+        {{ agenda.minutes }} of {{ long }} minutes are planned. <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean ·
+        <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down · <kbd>x</kbd> leave out · <kbd>s</kbd> clock
+      </p>
+      <AgendaList :agenda="agenda" :pieces="store.pieces" :chosen="line.id" @choose="chosen = $event" />
+    </div>
     <section v-if="piece" class="hear" :aria-label="piece.phrase.name">
       <h2>
         {{ piece.phrase.name }} <span class="soft">target {{ piece.targetBpm }}</span>
@@ -125,6 +190,7 @@ function lastLine({ cells }: LedgerPiece): string {
 <style scoped>
 .head {
   display: flex;
+  flex-wrap: wrap;
   gap: 1rem;
   align-items: center;
   margin-bottom: 0.8rem;
@@ -134,25 +200,23 @@ function lastLine({ cells }: LedgerPiece): string {
   grid-template-columns: 17rem minmax(0, 1fr);
   gap: 1.5rem;
 }
-.agenda li {
-  border-bottom: 1px solid var(--rule);
+.clock {
+  margin-left: auto;
+  font-variant-numeric: tabular-nums;
 }
-.agenda button {
-  all: unset;
-  box-sizing: border-box;
-  width: 100%;
-  cursor: pointer;
-  padding: 0.5rem 0.6rem;
+.clock [role='timer'] {
+  font-size: 1.3rem;
+  font-weight: 650;
+}
+.minutes {
   display: flex;
-  flex-direction: column;
-  align-items: flex-start;
+  gap: 0.8rem;
 }
-.agenda button:focus-visible {
-  outline: 2px solid var(--focus);
+.minutes input {
+  accent-color: var(--cool);
 }
-.agenda .chosen {
-  background: var(--warm-wash);
-  border-left: 3px solid var(--warm);
+.small {
+  font-size: 0.88rem;
 }
 .hear {
   display: flex;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { LedgerPiece } from '@jam-ledger/contract';
-import { PRACTICE_MINUTES, practiceToday, type PracticePiece, type TaskKind } from '@jam-ledger/core/series';
+import { PRACTICE_MINUTES, practiceToday, type TaskKind } from '@jam-ledger/core/series';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
+import { practiceOf } from '../composables/practicePiece.ts';
 
 const props = defineProps<{ pieces: readonly LedgerPiece[]; today: string }>();
 
@@ -23,21 +24,6 @@ const WORDS: Readonly<Record<TaskKind, string>> = {
   top: 'From the top',
   rest: 'Rest',
 };
-
-function practiceOf({ id, kind, phrase, song, next, mastery, due, standing, lastDay }: LedgerPiece): PracticePiece {
-  return {
-    id,
-    kind,
-    name: phrase.name,
-    songId: song.id,
-    next,
-    mastery,
-    due,
-    share: standing.share,
-    cleanBpm: standing.inkBpm ?? standing.pencilBpm,
-    lastDay,
-  };
-}
 </script>
 
 <template>

@@ -1,0 +1,43 @@
+/** Lessons of the demo studio, counted from today; the days on which a teacher heard somebody are among them. */
+export const demoSeries = [
+  {
+    student: 'ines',
+    title: 'Friday blues',
+    firstDaysAgo: 33,
+    time: '16:30',
+    minutes: 45,
+    count: 12,
+    goal: 'her sister’s boat launch',
+    goalInDays: 25,
+  },
+  {
+    student: 'tomas',
+    title: 'After school',
+    firstDaysAgo: 24,
+    time: '17:30',
+    minutes: 30,
+    count: 10,
+    goal: '',
+    goalInDays: null,
+  },
+  {
+    student: 'pia',
+    title: 'Songs to sing',
+    firstDaysAgo: 11,
+    time: '15:45',
+    minutes: 30,
+    count: 8,
+    goal: '',
+    goalInDays: null,
+  },
+  {
+    student: 'ferris',
+    title: 'Picking it up again',
+    firstDaysAgo: 7,
+    time: '19:00',
+    minutes: 60,
+    count: 10,
+    goal: '',
+    goalInDays: null,
+  },
+] as const;

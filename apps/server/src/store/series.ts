@@ -1,0 +1,103 @@
+import type { LessonChanges, LessonRule } from '@jam-ledger/core/series';
+import type { Store } from './database.ts';
+
+/** A series with the names of its people. */
+export interface SeriesRow {
+  readonly id: string;
+  readonly version: number;
+  readonly struck: boolean;
+  readonly title: string;
+  readonly rule: LessonRule;
+  readonly changes: LessonChanges;
+  readonly goal: string;
+  readonly goalDay: string | null;
+  readonly studentId: string;
+  readonly studentName: string;
+  readonly teacherId: string;
+  readonly teacherName: string;
+}
+
+/** A lesson of a series, and the how-many-eth of how many it is. */
+export interface LessonRow {
+  readonly id: string;
+  readonly seriesId: string;
+  readonly title: string;
+  readonly studentId: string;
+  readonly studentName: string;
+  readonly teacherId: string;
+  readonly startsAt: Date;
+  readonly endsAt: Date;
+  readonly why: string;
+  readonly number: number;
+  readonly of: number;
+}
+
+/** The series of a studio, those struck left out: of one student, or the one with an id, whatever became of it. */
+export function findSeries(
+  store: Store,
+  studioId: string,
+  only: { readonly studentId?: string; readonly id?: string },
+): Promise<readonly SeriesRow[]> {
+  return store.rows<SeriesRow>(
+    `SELECT e.id, e.version, e.struck, e.title, e.rule, e.changes, e.goal, e.goal_day::text AS "goalDay",
+            e.student_id AS "studentId", s.name AS "studentName", e.teacher_id AS "teacherId", t.name AS "teacherName"
+       FROM series e
+       JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
+       JOIN people t ON t.studio_id = e.studio_id AND t.id = e.teacher_id
+      WHERE e.studio_id = $1 AND ($2::uuid IS NULL OR e.student_id = $2) AND ($3::uuid IS NULL OR e.id = $3)
+        AND ($3::uuid IS NOT NULL OR NOT e.struck)
+      ORDER BY s.name, e.title, e.id`,
+    [studioId, only.studentId ?? null, only.id ?? null],
+  );
+}
+
+/** No lesson is longer than this, so that the index over beginnings finds those that reach into a stretch. */
+const LONGEST_LESSON = '1 day';
+
+/** The lessons of a studio that touch a stretch of time, in the order of the clock, those of struck series left out. */
+export function findLessons(
+  store: Store,
+  studioId: string,
+  { from, to }: { readonly from: string; readonly to: string },
+): Promise<readonly LessonRow[]> {
+  return store.rows<LessonRow>(
+    `SELECT l.id, l.series_id AS "seriesId", e.title, e.student_id AS "studentId", s.name AS "studentName",
+            e.teacher_id AS "teacherId", l.starts_at AS "startsAt", l.ends_at AS "endsAt", l.why,
+            (SELECT count(*)::int FROM lessons o WHERE o.series_id = l.series_id AND o.starts_at <= l.starts_at) AS number,
+            (SELECT count(*)::int FROM lessons o WHERE o.series_id = l.series_id) AS of
+       FROM lessons l
+       JOIN series e ON e.studio_id = l.studio_id AND e.id = l.series_id
+       JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
+      WHERE l.studio_id = $1 AND l.starts_at < $3 AND l.starts_at > $2::timestamptz - $4::interval AND l.ends_at > $2
+        AND NOT e.struck
+      ORDER BY l.starts_at, l.id`,
+    [studioId, from, to, LONGEST_LESSON],
+  );
+}
+
+/** A lesson as it is kept. */
+export interface KeptLesson {
+  readonly startsAt: string;
+  readonly endsAt: string;
+  readonly why: string;
+}
+
+/** Makes the lessons of a series those given; one that begins at the same moment stays the same lesson. */
+export async function keepLessons(
+  store: Store,
+  { studioId, seriesId }: { readonly studioId: string; readonly seriesId: string },
+  lessons: readonly KeptLesson[],
+): Promise<void> {
+  await store.rows(
+    `INSERT INTO lessons (studio_id, series_id, starts_at, ends_at, why)
+     SELECT $1, $2, r."startsAt", r."endsAt", r.why
+       FROM jsonb_to_recordset($3::jsonb) AS r ("startsAt" timestamptz, "endsAt" timestamptz, why text)
+     ON CONFLICT (series_id, starts_at) DO UPDATE SET ends_at = EXCLUDED.ends_at, why = EXCLUDED.why
+     RETURNING id`,
+    [studioId, seriesId, JSON.stringify(lessons)],
+  );
+  await store.rows(
+    `DELETE FROM lessons WHERE studio_id = $1 AND series_id = $2 AND NOT (starts_at = ANY ($3::timestamptz[])) RETURNING id`,
+    [studioId, seriesId, lessons.map(({ startsAt }) => startsAt)],
+  );
+}

@@ -1,0 +1,96 @@
+import { LESSON_MINUTES, MOST_LESSONS } from '@jam-ledger/core/series';
+import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/series';
+import Joi from 'joi';
+import { id, isDay, line, text, version } from './check.ts';
+
+/** Longest texts of a series, characters; most changes of one kind. */
+export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100 } as const;
+
+/** Lessons of a student by a rule, and where they lead. */
+export interface SeriesBody {
+  readonly studentId: string;
+  readonly title: string;
+  readonly rule: LessonRule;
+  readonly changes: LessonChanges;
+  /** What it is for: a recital, “by summer”; perhaps empty. */
+  readonly goal: string;
+  readonly goalDay: string | null;
+}
+
+const day = () =>
+  Joi.string()
+    .required()
+    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none')));
+const time = () => Joi.string().max(5).required();
+const count = (least: number, most: number) => Joi.number().integer().min(least).max(most).required();
+const list = (item: Joi.Schema) => Joi.array().items(item).max(SERIES_LIMITS.changes).required();
+const fields = {
+  studentId: id(),
+  title: line(SERIES_LIMITS.title),
+  rule: Joi.object<LessonRule>({
+    firstDay: day(),
+    time: time(),
+    minutes: count(LESSON_MINUTES.least, LESSON_MINUTES.most),
+    everyWeeks: count(1, 52),
+    weekdays: Joi.array().items(Joi.number().integer().min(1).max(7)).max(7).unique().required(),
+    count: count(0, MOST_LESSONS).allow(null),
+    until: day().allow(null),
+  }).required(),
+  changes: Joi.object<LessonChanges>({
+    skips: list(day().optional()),
+    moves: list(Joi.object({ from: day(), day: day(), time: time() })),
+    extras: list(Joi.object({ day: day(), time: time() })),
+  }).required(),
+  goal: text(SERIES_LIMITS.goal),
+  goalDay: day().allow(null),
+};
+/** Checks `SeriesBody`; what makes a rule sound the core says, in the zone of the studio. */
+export const seriesSchema: Joi.ObjectSchema<SeriesBody> = Joi.object<SeriesBody>(fields);
+
+/** A changed series; `struck` ends it, and takes that back. */
+export interface SeriesChange extends SeriesBody {
+  readonly version: number;
+  readonly struck: boolean;
+}
+/** Checks `SeriesChange`. */
+export const seriesChangeSchema: Joi.ObjectSchema<SeriesChange> = Joi.object<SeriesChange>({
+  ...fields,
+  version: version(),
+  struck: Joi.boolean().required(),
+});
+
+/** A series as it stands, with its lessons in the order of the clock. */
+export interface Series extends SeriesBody {
+  readonly id: string;
+  readonly version: number;
+  readonly struck: boolean;
+  readonly student: { readonly id: string; readonly name: string };
+  readonly teacher: { readonly id: string; readonly name: string };
+  readonly lessons: readonly LessonDate[];
+}
+
+/** A lesson on the desk. */
+export interface Lesson {
+  readonly id: string;
+  readonly series: { readonly id: string; readonly title: string };
+  readonly student: { readonly id: string; readonly name: string };
+  /** By the clock on the studio’s wall. */
+  readonly day: string;
+  readonly time: string;
+  readonly minutes: number;
+  readonly why: LessonDate['why'];
+  /** The how-many-eth of how many. */
+  readonly number: number;
+  readonly of: number;
+}
+
+/** Which lessons: those of so many days from today on. */
+export interface LessonQuery {
+  readonly days: number;
+}
+/** Checks `LessonQuery`. */
+export const lessonQuerySchema: Joi.ObjectSchema<LessonQuery> = Joi.object<LessonQuery>({
+  days: Joi.number().prefs({ convert: true }).integer().min(1).max(60).required(),
+});
+
+export type { LessonChanges, LessonDate, LessonRule };

@@ -1,0 +1,4 @@
+export { estimateWork } from './estimateWork.ts';
+export type { DoneWork, WorkEstimate, WorkRequest } from './estimateWork.ts';
+export { FARTHEST_DAYS, promiseDate, scheduleByDue, scheduleInOrder, weekLoads } from './promise.ts';
+export type { DayMinutes, QueuedWork, Schedule, WeekLoad } from './promise.ts';

@@ -1,0 +1,181 @@
+import ICAL from 'ical.js';
+import { DateTime, IANAZone } from 'luxon';
+
+/** When the lessons of a series are: by a weekly rule, with what is different about single ones. Days `2026-03-14`, times `17:30`. */
+export interface LessonRule {
+  readonly firstDay: string;
+  readonly time: string;
+  readonly minutes: number;
+  /** Every so many weeks. */
+  readonly everyWeeks: number;
+  /** Days of the week, 1 Monday to 7 Sunday; that of the first day when empty. */
+  readonly weekdays: readonly number[];
+  /** So many lessons, or until a day (that day included); one of them is named. */
+  readonly count: number | null;
+  readonly until: string | null;
+}
+
+/** What is different about single lessons. */
+export interface LessonChanges {
+  /** Days without a lesson: skipped, or a holiday of the studio. A lesson counted by the rule is lost with them. */
+  readonly skips: readonly string[];
+  /** A lesson of the rule on another day or at another time. */
+  readonly moves: readonly { readonly from: string; readonly day: string; readonly time: string }[];
+  /** Lessons besides the rule: a make-up, or all of an irregular series. */
+  readonly extras: readonly { readonly day: string; readonly time: string }[];
+}
+
+/** Nothing is different. */
+export const NO_CHANGES: LessonChanges = { skips: [], moves: [], extras: [] };
+
+/** One lesson of a series. */
+export interface LessonDate {
+  /** By the clock on the studio’s wall. */
+  readonly day: string;
+  readonly time: string;
+  /** The moment it begins and ends, in UTC. */
+  readonly startsAt: string;
+  readonly endsAt: string;
+  readonly why: 'rule' | 'moved' | 'extra';
+}
+
+/** What is wrong with a rule, at its field, in words. */
+export interface RuleProblem {
+  readonly field: keyof LessonRule | 'zone' | 'moves' | 'skips' | 'extras';
+  readonly message: string;
+}
+
+/** Most lessons of a series. Our choice: four years of weekly ones. */
+export const MOST_LESSONS = 208;
+
+/** Shortest and longest lesson, minutes. Our choice. */
+export const LESSON_MINUTES = { least: 10, most: 240 } as const;
+
+const TIME = /^([01]\d|2[0-3]):[0-5]\d$/;
+
+/** What is wrong with a rule and its changes; nothing where dates can be made of it. */
+export function checkRule(rule: LessonRule, changes: LessonChanges, zone: string): readonly RuleProblem[] {
+  const { firstDay, time, minutes, everyWeeks, weekdays, count, until } = rule;
+  const problems: RuleProblem[] = [];
+  const wrong = (field: RuleProblem['field'], message: string) => problems.push({ field, message });
+  if (!IANAZone.isValidZone(zone)) wrong('zone', `There is no time zone “${zone}”.`);
+  if (!isDay(firstDay)) wrong('firstDay', 'This is not a day of the calendar.');
+  if (!TIME.test(time)) wrong('time', 'This is not a time such as 17:30.');
+  const { least, most } = LESSON_MINUTES;
+  if (!Number.isInteger(minutes) || minutes < least || minutes > most)
+    wrong('minutes', `A lesson takes ${least} to ${most} minutes.`);
+  if (!Number.isInteger(everyWeeks) || everyWeeks < 1 || everyWeeks > 52) wrong('everyWeeks', 'Every 1 to 52 weeks.');
+  if (weekdays.some((day) => !Number.isInteger(day) || day < 1 || day > 7))
+    wrong('weekdays', 'Monday is 1, Sunday is 7.');
+  if (count === null && until === null) wrong('count', 'A series ends: say how many lessons, or until which day.');
+  if (count !== null && until !== null) wrong('until', 'Either so many lessons, or until a day; not both.');
+  if (count !== null && (!Number.isInteger(count) || count < 0 || count > MOST_LESSONS))
+    wrong('count', `A series has at most ${MOST_LESSONS} lessons.`);
+  if (until !== null && !isDay(until)) wrong('until', 'This is not a day of the calendar.');
+  else if (until !== null && isDay(firstDay) && until < firstDay) wrong('until', 'It ends before it begins.');
+  else if (
+    until !== null &&
+    isDay(firstDay) &&
+    weeksBetween(firstDay, until) * Math.max(1, weekdays.length) > MOST_LESSONS * everyWeeks
+  )
+    wrong('until', `A series has at most ${MOST_LESSONS} lessons; let it end earlier.`);
+  if (changes.skips.some((day) => !isDay(day))) wrong('skips', 'A day that is skipped is not a day of the calendar.');
+  const badMoment = (one: { readonly day: string; readonly time: string }) => !isDay(one.day) || !TIME.test(one.time);
+  if (changes.moves.some((move) => badMoment(move) || !isDay(move.from)))
+    wrong('moves', 'A lesson is moved to a day or time that does not exist.');
+  if (changes.extras.some(badMoment))
+    wrong('extras', 'A lesson besides the rule has a day or time that does not exist.');
+  return problems;
+}
+
+/**
+ * The lessons of a series in the order of the clock. They keep the time on the wall when clocks change; a time that a clock
+ * change leaves out is as much later, one that comes twice is the first of both.
+ *
+ * @throws RangeError where `checkRule` finds something wrong.
+ *
+ * Source: recurrence as RFC 5545 §3.3.10 by the package ical.js; zones as the runtime carries the tz database, by luxon.
+ */
+export function lessonDates(rule: LessonRule, changes: LessonChanges, zone: string): readonly LessonDate[] {
+  const [problem] = checkRule(rule, changes, zone);
+  if (problem) throw new RangeError(`${problem.field}: ${problem.message}`);
+  const skipped = new Set(changes.skips);
+  const moves = new Map(changes.moves.map((move) => [move.from, move]));
+  const date = (day: string, time: string, why: LessonDate['why']) =>
+    dateOf({ day, time }, { why, minutes: rule.minutes, zone });
+  const made = ruleDays(rule).flatMap((day): readonly LessonDate[] => {
+    const move = moves.get(day);
+    if (move) return [date(move.day, move.time, 'moved')];
+    return skipped.has(day) ? [] : [date(day, rule.time, 'rule')];
+  });
+  const extras = changes.extras.map(({ day, time }) => date(day, time, 'extra'));
+  return [...made, ...extras].sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1));
+}
+
+/** The days of a rule, as it is without changes. */
+function ruleDays({ firstDay, time, everyWeeks, weekdays, count, until }: LessonRule): readonly string[] {
+  if (count === 0) return [];
+  const recur = new ICAL.Recur({ freq: 'WEEKLY', interval: everyWeeks, wkst: ICAL.Time.MONDAY });
+  if (weekdays.length > 0)
+    recur.setComponent(
+      'BYDAY',
+      weekdays.map((day) => WEEKDAYS[day - 1]),
+    );
+  if (count !== null) recur.count = count;
+  // Without a zone: days and times on the wall, which is what a rule of lessons means.
+  if (until !== null) recur.until = ICAL.Time.fromDateTimeString(`${until}T23:59:59`);
+  const iterator = recur.iterator(ICAL.Time.fromDateTimeString(`${firstDay}T${time}:00`));
+  const days: string[] = [];
+  for (let next = nextOf(iterator); next && days.length < MOST_LESSONS; next = nextOf(iterator))
+    days.push(next.toString().slice(0, 10));
+  return days;
+}
+
+/** The next of a recurrence; null after the last, which the types of the package leave out. */
+function nextOf(iterator: ReturnType<ICAL.Recur['iterator']>): ICAL.Time | null {
+  return iterator.next();
+}
+
+const WEEKDAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
+
+function dateOf(
+  { day, time }: { readonly day: string; readonly time: string },
+  { why, minutes, zone }: { readonly why: LessonDate['why']; readonly minutes: number; readonly zone: string },
+): LessonDate {
+  // A time that comes twice is the first of both.
+  const [start] = DateTime.fromISO(`${day}T${time}`, { zone }).getPossibleOffsets();
+  if (!start) throw new RangeError(`${day} ${time} is no moment in ${zone}`);
+  const [startsAt, endsAt] = [start, start.plus({ minutes })].map((moment) =>
+    moment.toUTC().toISO({ suppressMilliseconds: true }),
+  );
+  return {
+    day: start.toISODate() ?? day,
+    time: start.toFormat('HH:mm'),
+    startsAt: startsAt ?? '',
+    endsAt: endsAt ?? '',
+    why,
+  };
+}
+
+/** Lessons of which one begins before another has ended, in pairs, of whatever series. */
+export function overlapsOf<Lesson extends Pick<LessonDate, 'startsAt' | 'endsAt'>>(
+  lessons: readonly Lesson[],
+): readonly (readonly [Lesson, Lesson])[] {
+  const sorted = lessons.toSorted((a, b) => (a.startsAt < b.startsAt ? -1 : 1));
+  return sorted.flatMap((lesson, index) => {
+    const pairs: [Lesson, Lesson][] = [];
+    for (const other of sorted.slice(index + 1)) {
+      if (other.startsAt >= lesson.endsAt) break;
+      pairs.push([lesson, other]);
+    }
+    return pairs;
+  });
+}
+
+function isDay(text: string): boolean {
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && DateTime.fromISO(text, { zone: 'utc' }).isValid;
+}
+
+function weeksBetween(from: string, to: string): number {
+  return Math.ceil((Date.parse(to) - Date.parse(from)) / (7 * 86_400_000));
+}

@@ -71,6 +71,29 @@ describe('a series of lessons', () => {
   });
 });
 
+describe('requests and hours', () => {
+  test('what cannot be met is told, and the full week says what to move; more hours mend it', async () => {
+    const odile = await stage.enter('odile');
+    await odile.goto('/requests');
+    const ferry = odile.getByRole('listitem').filter({ hasText: 'Night Ferry Stomp' }).last();
+    await ferry.getByText(/About 288 min of work \(\d+–\d+\)/).waitFor();
+    await ferry.getByText(/It cannot be met by then with these hours/).waitFor();
+    await odile
+      .getByRole('listitem')
+      .filter({ hasText: 'The Weir Song' })
+      .getByText(/The earliest honest promise/)
+      .waitFor();
+    await odile.goto('/students');
+    await odile.getByLabel(/^Transcribing, a week/).fill('2000');
+    await odile.getByLabel(/^Transcribing, a week/).blur();
+    await odile.getByText('How the studio teaches is kept.').waitFor();
+    await odile.goto('/requests');
+    await odile.getByText('33.3 h a week for transcribing').waitFor();
+    await ferry.getByText(/About 288 min of work/).waitFor();
+    await odile.close();
+  });
+});
+
 describe('a lesson', () => {
   const list = () => page.getByRole('list', { name: 'To hear' });
   const chosen = () => list().getByRole('button', { pressed: true });

@@ -76,11 +76,14 @@ describe('how the studio teaches', () => {
       position: 'as recorded',
       first: 'where first',
     });
-    const change = { ...before.body, position: 'one box', first: 'why first' };
+    expect(before.body.workMinutes).toBe(300);
+    const change = { ...before.body, position: 'one box', first: 'why first', workMinutes: 480 };
     await mara.put('/api/studio').send(change).expect(403);
     const schools: StudioSchools = before.body;
     const changed = await odile.put('/api/studio').send(change).expect(200);
-    expect(changed.body).toMatchObject({ position: 'one box', version: schools.version + 1 });
+    expect(changed.body).toMatchObject({ position: 'one box', workMinutes: 480, version: schools.version + 1 });
+    const never = { ...change, version: schools.version + 1, workMinutes: -1 };
+    await odile.put('/api/studio').send(never).expect(422);
     await odile.put('/api/studio').send(change).expect(409);
     const { songId } = await tellStory(server);
     const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);

@@ -101,10 +101,18 @@ export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<S
   schools: Joi.object(ownSchools).required(),
 });
 
+/** Minutes a week for transcribing, at most. Our choice: more than anybody works. */
+export const MOST_WORK_MINUTES = 5000;
+
 /** The studio as it can be changed. */
-export type StudioSchools = Schools & { readonly version: number };
+export type StudioSchools = Schools & {
+  readonly version: number;
+  /** For transcribing, in a week. */
+  readonly workMinutes: number;
+};
 /** Checks `StudioSchools`. */
 export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
   version: version(),
+  workMinutes: Joi.number().integer().min(0).max(MOST_WORK_MINUTES).required(),
   ...schools,
 });

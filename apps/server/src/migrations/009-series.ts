@@ -1,9 +1,10 @@
 import type { Migration } from './migration.ts';
 
-/** Series of lessons by a rule, and the lessons made of it. */
+/** Series of lessons by a rule, the lessons made of it, and the hours there are for transcribing. */
 export const series: Migration = {
   name: '009-series',
   up: `
+    ALTER TABLE studios ADD COLUMN work_minutes integer NOT NULL DEFAULT 300 CHECK (work_minutes BETWEEN 0 AND 5000);
     CREATE TABLE series (
       id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
       studio_id uuid NOT NULL REFERENCES studios (id),
@@ -37,5 +38,6 @@ export const series: Migration = {
   down: `
     DROP TABLE lessons;
     DROP TABLE series;
+    ALTER TABLE studios DROP COLUMN work_minutes;
   `,
 };

@@ -69,6 +69,7 @@ export function defineModels(sequelize: Sequelize): Models {
         hearing: { ...text(), defaultValue: 'full speed first' },
         learning: { ...text(), defaultValue: 'front to back' },
         raising: { ...text(), defaultValue: 'small even steps' },
+        workMinutes: { ...whole(), defaultValue: 300 },
       },
       options('studios'),
     ),

@@ -24,6 +24,8 @@ export class StudioModel extends Model<InferAttributes<StudioModel>, InferCreati
   declare hearing: CreationOptional<string>;
   declare learning: CreationOptional<string>;
   declare raising: CreationOptional<string>;
+  /** For transcribing, in a week. */
+  declare workMinutes: CreationOptional<number>;
 }
 
 export class PersonModel extends StudioRow<PersonModel> {

@@ -44,7 +44,7 @@ export function findStudio(store: Store, id: string): Promise<StudioModel | null
 }
 
 /** How a studio teaches. */
-type TaughtAs = Partial<Pick<StudioModel, keyof Schools>>;
+type TaughtAs = Partial<Pick<StudioModel, keyof Schools | 'workMinutes'>>;
 
 /** Changes how the studio teaches if it still has the version the person saw; whether it had. */
 export async function saveStudio(

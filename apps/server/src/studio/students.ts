@@ -47,7 +47,7 @@ export async function changeStudent(visit: Visit, id: string, change: StudentCha
 export async function showSchools(visit: Visit): Promise<StudioSchools> {
   requireTeacher(visit);
   const row = found((await findStudio(visit.store, visit.studio.id)) ?? undefined);
-  return { version: row.version, ...schoolsOf(row) };
+  return { version: row.version, workMinutes: row.workMinutes, ...schoolsOf(row) };
 }
 
 /** Changes how the studio teaches. Only its owner does that. @throws NotYours, Stale */

@@ -9,6 +9,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { isForPage } from '../composables/pageKeys.ts';
 import { agendaPieceOf } from '../composables/practicePiece.ts';
+import { dayText } from '../composables/useDays.ts';
 import { useLessonClock } from '../composables/useLessonClock.ts';
 import { useReading } from '../composables/useReading.ts';
 import AgendaList from '../parts/AgendaList.vue';
@@ -145,7 +146,7 @@ useEventListener('keydown', (event) => {
       @update:model-value="router.push({ name: 'lesson', params: { studentId: $event } })"
     />
     <span v-if="lesson" class="soft"
-      >{{ lesson.day === today ? 'today' : lesson.day }}, {{ lesson.time }} · {{ lesson.series.title }},
+      >{{ lesson.day === today ? 'today' : dayText(lesson.day) }}, {{ lesson.time }} · {{ lesson.series.title }},
       {{ lesson.number }} of {{ lesson.of }}</span
     >
     <span v-if="lesson?.day !== today" class="minutes" role="radiogroup" aria-label="Minutes of the lesson">

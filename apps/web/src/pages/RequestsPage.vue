@@ -2,8 +2,11 @@
 import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import { api } from '../api/index.ts';
+import { promisesOf } from '../composables/promises.ts';
 import RequestLine from '../parts/RequestLine.vue';
 import RequestSlip from '../parts/RequestSlip.vue';
+import WeekLoads from '../parts/WeekLoads.vue';
 import { useNotices, useRequests, useSession } from '../stores/index.ts';
 
 const session = useSession();
@@ -14,7 +17,19 @@ const today = computed(() => session.me?.studio.today ?? '');
 /** The request whose next part is being asked for. */
 const more = ref<SongRequest>();
 
-onMounted(() => notices.tell(store.load));
+const workMinutes = ref<number>();
+const promises = computed(() =>
+  workMinutes.value === undefined
+    ? undefined
+    : promisesOf(store.requests ?? [], { today: today.value, workMinutes: workMinutes.value }),
+);
+
+onMounted(() =>
+  notices.tell(async () => {
+    await store.load();
+    if (session.isTeacher) workMinutes.value = (await api.schools()).workMinutes;
+  }),
+);
 
 async function ask(body: RequestBody): Promise<void> {
   await store.askFor(body);
@@ -47,6 +62,11 @@ async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Pro
             : 'Nothing yet. Name a song on the slip and hand it in.'
         }}
       </p>
+      <WeekLoads
+        v-if="promises && workMinutes !== undefined && (store.requests?.length ?? 0) > 0"
+        :weeks="promises.weeks"
+        :work-minutes="workMinutes"
+      />
       <ul class="quiet-list">
         <RequestLine
           v-for="request in store.requests ?? []"
@@ -56,6 +76,7 @@ async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Pro
           :today="today"
           :zone="session.me?.studio.zone ?? 'utc'"
           :move="move"
+          :promise="promises?.byId.get(request.id)"
           @more="more = $event"
         />
       </ul>

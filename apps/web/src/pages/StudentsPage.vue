@@ -1,10 +1,18 @@
 <script setup lang="ts">
-import { type SchoolName, type Student, type StudentChange, type StudioSchools } from '@jam-ledger/contract';
+import {
+  MOST_WORK_MINUTES,
+  type SchoolName,
+  type Student,
+  type StudentChange,
+  type StudioSchools,
+} from '@jam-ledger/contract';
 import { reachOfSpan } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
+import InputNumber from 'primevue/inputnumber';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/index.ts';
 import { SCHOOL_QUESTIONS, withSchool } from '../composables/schoolWords.ts';
+import FieldRow from '../parts/FieldRow.vue';
 import GuitarForm from '../parts/GuitarForm.vue';
 import SchoolChoice from '../parts/SchoolChoice.vue';
 import { useNotices, useSession } from '../stores/index.ts';
@@ -32,10 +40,17 @@ async function keep(student: Student, change: StudentChange): Promise<void> {
 }
 
 function teach(name: SchoolName, word: string | null): Promise<void> {
+  return change((before) => withSchool(before, name, word));
+}
+function work(workMinutes: number | null): Promise<void> {
+  return change((before) => (workMinutes === null ? before : { ...before, workMinutes }));
+}
+
+function change(to: (before: StudioSchools) => StudioSchools): Promise<void> {
   return notices.tell(async () => {
     const before = studio.value;
     if (!before) return;
-    studio.value = await api.changeSchools(withSchool(before, name, word));
+    studio.value = await api.changeSchools(to(before));
     const { version } = studio.value;
     notices.say('How the studio teaches is kept.', async () => {
       studio.value = await api.changeSchools({ ...before, version });
@@ -113,6 +128,17 @@ function saySchools({ schools }: Student): string {
           : 'The owner decides this; a student may be taught otherwise, and on the desk the other way is one key away.'
       }}
     </p>
+    <FieldRow v-slot="{ id }" label="Transcribing, a week" hint="minutes" class="hours">
+      <InputNumber
+        :model-value="studio.workMinutes"
+        :input-id="id"
+        :min="0"
+        :max="MOST_WORK_MINUTES"
+        :use-grouping="false"
+        :disabled="!isOwner"
+        @update:model-value="work"
+      />
+    </FieldRow>
     <div class="schools">
       <SchoolChoice
         v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
@@ -129,6 +155,10 @@ function saySchools({ schools }: Student): string {
 </template>
 
 <style scoped>
+.hours {
+  max-width: 12rem;
+  margin-top: 0.6rem;
+}
 .students {
   margin-top: 0.8rem;
   border-collapse: collapse;

@@ -10,6 +10,7 @@ import {
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
+import type { RequestPromise } from '../composables/promises.ts';
 import { dayText, daysBetween, momentText } from '../composables/useDays.ts';
 
 type Move = Omit<RequestMove, 'version'>;
@@ -18,6 +19,8 @@ const props = defineProps<{
   teacher: boolean;
   today: string;
   zone: string;
+  /** What the hours there are mean for it, for the teacher. */
+  promise?: RequestPromise | undefined;
   move: (request: SongRequest, move: Move) => Promise<void>;
 }>();
 const emit = defineEmits<{ more: [request: SongRequest] }>();
@@ -117,6 +120,15 @@ async function go(move: Move): Promise<void> {
         <strong>{{ request.student.name }}</strong>
       </p>
       <p>{{ wanted }}</p>
+      <p v-if="promise" :class="promise.isInTime ? 'soft' : 'late'">
+        About {{ promise.work.minutes }} min of work ({{ promise.work.low }}–{{ promise.work.high }}).
+        <template v-if="promise.earliest === null">There are no hours for it.</template>
+        <template v-else-if="!promise.isInTime"
+          >It cannot be met by then with these hours: it would be done on
+          {{ dayText(promise.doneOn ?? promise.earliest) }}.</template
+        >
+        <template v-else>The earliest honest promise: {{ dayText(promise.earliest) }}.</template>
+      </p>
       <p class="state">{{ request.state }}</p>
       <form v-if="asking" class="asking" novalidate @submit.prevent="settle">
         <label
@@ -154,6 +166,10 @@ async function go(move: Move): Promise<void> {
 </template>
 
 <style scoped>
+.late {
+  color: var(--warm);
+  font-weight: 600;
+}
 .line {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 15rem;

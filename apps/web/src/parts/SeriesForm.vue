@@ -83,7 +83,7 @@ async function submit(): Promise<void> {
       />
     </FieldRow>
     <fieldset class="days">
-      <legend>On</legend>
+      <legend>On <span class="soft">(none: the weekday of the first lesson)</span></legend>
       <label v-for="(name, index) in WEEKDAYS" :key="name"
         ><input type="checkbox" :checked="fields.rule.weekdays.includes(index + 1)" @change="toggle(index + 1)" />
         {{ name }}</label

@@ -15,6 +15,7 @@ const TEACHER = [
   ['/licks', 'Licks'],
   ['/lesson', 'Lesson'],
   ['/ledger', 'Ledger'],
+  ['/series', 'Series'],
   ['/students', 'Students'],
 ] as const;
 const STUDENT = [

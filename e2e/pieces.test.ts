@@ -44,6 +44,25 @@ describe('the pieces of a song', () => {
     await detail('Opening bend into Answer').waitFor();
   });
 
+  test('those not given are spread over the coming lessons, and the loads follow as they are given', async () => {
+    await row('Last word')
+      .getByText(/^for \d+\/\d+/)
+      .waitFor();
+    const loads = page.getByRole('region', { name: 'Load of the coming lessons' }).getByRole('listitem');
+    const minutes = async () =>
+      (await loads.allInnerTexts()).map((text) => parseInt(/(\d+) min/.exec(text)?.[1] ?? '', 10));
+    const before = await minutes();
+    expect(before).toHaveLength(7);
+    expect(Math.max(...before)).toBeLessThanOrEqual(22.5);
+    await row('Last word').click();
+    await press('g');
+    await page.getByText('“Last word” is given.').waitFor();
+    const sum = (some: readonly number[]) => some.reduce((all, one) => all + one, 0);
+    expect(sum(await minutes())).toBe(sum(before) - 8);
+    await press('g');
+    await page.getByText('“Last word” is taken back into the plan.').waitFor();
+  });
+
   test('a stuck piece is told, and what waits for it is moved on being accepted, and back', async () => {
     await row('Climb to the top').getByText('stuck at 52 %').waitFor();
     const before = await order();

@@ -12,6 +12,8 @@ const props = defineProps<{
   nameOf: (piece: PlanPiece) => string;
   stateOf: (id: string) => LineState;
   chosen: string | undefined;
+  /** When a piece is to be begun; undefined where it is given, or nothing is planned. */
+  beginOn: (id: string) => string | undefined;
 }>();
 const emit = defineEmits<{ choose: [id: string]; move: [id: string, to: number] }>();
 
@@ -73,7 +75,8 @@ function lookOf({ id }: PlanPiece) {
 }
 function sayState({ id }: PlanPiece): string {
   const { state, stuck, assignedOn, share } = props.stateOf(id);
-  if (assignedOn === null) return 'planned';
+  const begin = props.beginOn(id);
+  if (assignedOn === null) return begin === undefined ? 'planned' : `for ${begin}`;
   if (stuck) return `stuck at ${Math.round(share * 100)} %`;
   return state === 'building' ? `${Math.round(share * 100)} %` : state;
 }

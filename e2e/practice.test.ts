@@ -26,6 +26,16 @@ describe('the ledger', () => {
     await piece.getByText(/Expected .* to .*, most likely about .*\. \d+ % by .*, when it is wanted\./).waitFor();
   });
 
+  test('a line is struck out and put back, and its cell follows', async () => {
+    const piece = page.getByRole('region', { name: 'Answer', exact: true });
+    const cell = page.getByRole('gridcell').filter({ hasText: /73\s*clean, pencil/ });
+    await cell.waitFor();
+    await piece.getByRole('listitem').first().getByRole('button', { name: 'strike out' }).click();
+    await cell.waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await cell.waitFor();
+  });
+
   test('rows are chosen by how they stand, by what they are and by name', async () => {
     const rows = page.getByRole('grid', { name: 'Ledger' }).getByRole('button');
     await page.getByLabel('Standing').selectOption('stuck');
@@ -186,6 +196,12 @@ describe('one piece', () => {
     await page.keyboard.press('c');
     await page.getByText('72, clean is posted in pencil.').waitFor();
     expect(await page.getByLabel('Played at').inputValue()).toBe('78 bpm');
+    await page.getByText('72, clean is posted in pencil.').waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByText('today').waitFor({ state: 'detached' });
+    await page.getByRole('button', { name: /^72/ }).click();
+    await page.keyboard.press('c');
+    await page.getByText('72, clean is posted in pencil.').waitFor();
     await page.getByText('Foot pedal').click();
     await page.getByRole('button', { name: 'Set the pedal for not yet' }).click();
     await page.keyboard.press('F8');

@@ -96,6 +96,7 @@ const NOTHING: HandReport = {
   difficulty: { total: 0, parts: [], hardest: undefined },
   cautions: [],
   news: [],
+  floor: undefined,
 };
 
 describe('when a target is expected, in words', () => {

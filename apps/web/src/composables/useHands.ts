@@ -5,6 +5,7 @@ import type { PickingPolicy } from '@jam-ledger/core/picking';
 import { readKey, type Tuning } from '@jam-ledger/core/pitch';
 import { wrap, type Remote } from 'comlink';
 import { onScopeDispose, shallowRef, toRaw, toValue, watch, type MaybeRefOrGetter, type ShallowRef } from 'vue';
+import { feelOf } from './useListening.ts';
 import type { HandJob, HandReport, Hands } from '../workers/hands.worker.ts';
 
 /** The plan that a school stands for. */
@@ -36,7 +37,8 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
     reachMm: reachOfHand(student.guitar),
     tremoloArm: student.guitar.tremoloArm,
   };
-  return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known: [...student.played], policy };
+  const known = [...student.played];
+  return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known, policy, feel: feelOf(song.feel) };
 }
 
 let shared: Remote<Hands> | undefined;

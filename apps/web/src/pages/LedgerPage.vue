@@ -70,11 +70,16 @@ function show({ id }: LedgerPiece): Promise<void> {
 }
 
 function strike(entry: Piece['entries'][number]): Promise<void> {
-  return notices.tell(async () => {
-    open.value = await store.strike(entry, true);
-    await store.load(store.ledger?.student.id, until.value);
-  });
+  return notices.tell(async () => void (await store.strike(entry, true)));
 }
+// The day’s cells follow what was struck out, and put back from the notice.
+watch(
+  () => store.changed,
+  (changed) => {
+    if (changed?.id === open.value?.id) open.value = changed;
+    void notices.tell(() => store.load(store.ledger?.student.id, until.value));
+  },
+);
 
 const print = () => window.print();
 onKeyStroke(['p', '<', '>'], (event) => {

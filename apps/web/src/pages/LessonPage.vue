@@ -80,6 +80,14 @@ watch(
   { immediate: true },
 );
 
+// What is taken back from the notice is taken back here.
+watch(
+  () => store.changed,
+  (changed) => {
+    if (changed?.id === piece.value?.id) piece.value = changed;
+  },
+);
+
 const EMPTY = { tuning: 'standard', meter: '4/4' } as const;
 const { bars, tuning } = useReading(
   () => piece.value?.phrase.text ?? '',

@@ -330,11 +330,10 @@ function renameTo(event: Event): void {
       <AssignForm
         v-else
         :phrase-id="phrase.id"
-        :phrase="reading.phrase"
         :student="song.student"
         :tempo="pace.bpm"
-        :feel="song.feel"
         :difficulty="hands?.difficulty.total"
+        :floor="hands?.floor"
         :assign="assign"
       />
       <hr />

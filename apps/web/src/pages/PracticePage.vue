@@ -42,10 +42,12 @@ onMounted(() =>
     if (!session.isTeacher) await ledger.load();
   }),
 );
-// A strike taken back from the notice changes the ledger; the page follows it.
+// What is taken back from the notice is taken back here.
 watch(
-  () => ledger.pieces.find(({ id }) => id === piece.value?.id)?.version,
-  (now, before) => before !== undefined && now !== before && refresh(),
+  () => ledger.changed,
+  (changed) => {
+    if (changed?.id === piece.value?.id) piece.value = changed;
+  },
 );
 
 const EMPTY = {

@@ -1,24 +1,22 @@
 <script setup lang="ts">
-import { pieceSchema, type PieceBody, type SongBasics, type StudentOfSong } from '@jam-ledger/contract';
-import type { Phrase } from '@jam-ledger/core/notation';
-import { floorTempo, PRACTICE_TEMPO_RANGE, startTempo, tempoLadder } from '@jam-ledger/core/pieces';
+import { pieceSchema, type PieceBody, type StudentOfSong } from '@jam-ledger/contract';
+import { PRACTICE_TEMPO_RANGE, startTempo, tempoLadder, type TempoAdvice } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed, ref, watchEffect } from 'vue';
-import { feelOf } from '../composables/useListening.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
 import TempoLadder from './TempoLadder.vue';
 
 const props = defineProps<{
   phraseId: string;
-  phrase: Phrase;
   student: StudentOfSong;
   /** The song’s tempo where the phrase stands. */
   tempo: number;
-  feel: SongBasics['feel'];
   /** How hard it is for the student, once that is reckoned. */
   difficulty: number | undefined;
+  /** Slower than this it loses its sense; reckoned along with how hard it is. */
+  floor: TempoAdvice | undefined;
   assign: (body: PieceBody) => Promise<void>;
 }>();
 
@@ -32,12 +30,11 @@ const { fields, problems, trouble, busy, send } = useForm(pieceSchema, {
   difficulty: null,
 });
 
-const floor = computed(() => floorTempo(props.phrase, fields.targetBpm, feelOf(props.feel)));
 const advice = computed(() =>
   startTempo(Math.max(least, fields.targetBpm), {
     difficulty: props.difficulty ?? USUAL_DIFFICULTY,
     shown: props.student.shown,
-    floor: floor.value?.bpm,
+    floor: props.floor?.bpm,
   }),
 );
 /** Before hands have reckoned the phrase it counts as middling. */
@@ -49,7 +46,7 @@ function typeStart(bpm: number | null): void {
   if (bpm !== null) fields.startBpm = bpm;
 }
 watchEffect(() => {
-  fields.floorBpm = floor.value?.bpm ?? null;
+  fields.floorBpm = props.floor ? Math.min(props.floor.bpm, fields.targetBpm) : null;
   fields.difficulty = props.difficulty ?? null;
   if (!typed.value) fields.startBpm = advice.value.bpm;
 });

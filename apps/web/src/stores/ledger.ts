@@ -2,7 +2,7 @@ import type { Entry, Ledger, LedgerPiece, Outcome, Piece } from '@jam-ledger/con
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { masteryOf } from '@jam-ledger/core/progress';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { api, EntryQueue, lastSeen, Unreachable, waitingLines, type WaitingEntry } from '../api/index.ts';
 import { useNotices } from './notices.ts';
 import { useSession } from './session.ts';
@@ -70,7 +70,11 @@ export const useLedger = defineStore('ledger', () => {
     waiting.value = await queue.waiting(person()).catch(() => []);
   }
 
+  /** The piece that was posted to, or struck in, last; pages that show it follow. */
+  const changed = shallowRef<Piece>();
+
   function keep(piece: Piece): void {
+    changed.value = piece;
     if (!ledger.value) return;
     const pieces = ledger.value.pieces.map((one) => (one.id === piece.id ? lineOf(one, piece) : one));
     ledger.value = { ...ledger.value, pieces };
@@ -123,7 +127,7 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   const pieces = computed(() => ledger.value?.pieces ?? []);
-  return { ledger, pieces, waiting, stale, load, piece, post, flush, count, strike };
+  return { ledger, pieces, waiting, stale, changed, load, piece, post, flush, count, strike };
 });
 
 /** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */

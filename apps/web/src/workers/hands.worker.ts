@@ -30,7 +30,7 @@ import {
   type Technique,
 } from '@jam-ledger/core/notation';
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
-import { cutPlaces, floorTempo, phraseToCut, type CutPhrase } from '@jam-ledger/core/pieces';
+import { cutPlaces, floorTempo, phraseToCut, type CutPhrase, type TempoAdvice } from '@jam-ledger/core/pieces';
 import type { Key } from '@jam-ledger/core/pitch';
 import { makeVariant, type VariantKind } from '@jam-ledger/core/variants';
 import { expose } from 'comlink';
@@ -40,6 +40,7 @@ export interface HandJob extends CheckOptions {
   readonly meter: Meter;
   readonly known: readonly Technique[];
   readonly policy: PickingPolicy;
+  readonly feel: Feel;
 }
 
 /** Where a hand is for one event. */
@@ -91,13 +92,14 @@ export interface HandReport {
   readonly difficulty: Difficulty;
   readonly cautions: readonly Caution[];
   readonly news: readonly NewTechnique[];
+  /** Slower than this it loses its sense; undefined where slower is only slower. */
+  readonly floor: TempoAdvice | undefined;
 }
 
-/** Which phrase is to be cut, and the feel of its song. */
+/** Which phrase is to be cut. */
 export interface CutJob {
   readonly id: string;
   readonly sectionId: string;
-  readonly feel: Feel;
 }
 
 /** How a phrase is cut, where it can be cut in two (ticks), and the slowest tempo that makes sense; null for none. */
@@ -134,17 +136,18 @@ const hands = {
       difficulty: difficultyOf(phrase, { ...job, known: new Set(job.known), path }),
       cautions: cautionsOf(phrase, { ...job, path }),
       news: newTechniques(phrase, new Set(job.known), job),
+      floor: floorTempo(phrase, job.bpm, job.feel),
     };
   },
 
   /** How a phrase is cut into pieces, where it is hard, and how slow it may be. */
-  cut(job: HandJob, { id, sectionId, feel }: CutJob): CutReport {
+  cut(job: HandJob, { id, sectionId }: CutJob): CutReport {
     const phrase = readJob(job);
     const { total, hardest } = difficultyOf(phrase, { ...job, known: new Set(job.known) });
     return {
       cut: phraseToCut(phrase, { id, sectionId, difficulty: total, hardest: hardest?.span }),
       places: cutPlaces(phrase).map(({ at }) => at),
-      floorBpm: floorTempo(phrase, job.bpm, feel)?.bpm ?? null,
+      floorBpm: floorTempo(phrase, job.bpm, job.feel)?.bpm ?? null,
     };
   },
 

@@ -45,9 +45,9 @@ onMounted(() =>
   notices.tell(async () => {
     await store.load(String(route.params['id']));
     if (!song.value) return;
-    await ledger.load(song.value.student.id);
     if (song.value.sections.length === 0) editing.value = 'set-up';
     if (typeof route.query['phrase'] === 'string') openPhrase(route.query['phrase']);
+    await ledger.load(song.value.student.id);
   }),
 );
 

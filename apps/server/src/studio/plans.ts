@@ -1,5 +1,5 @@
 import { SCHOOL_WORDS, type Plan, type PlanBody, type PlannedLine, type PlanPiece } from '@jam-ledger/contract';
-import { cutKey, USUAL_RULES } from '@jam-ledger/core/pieces';
+import { cutKey, isStuck } from '@jam-ledger/core/pieces';
 import type { DatedResult } from '@jam-ledger/core/progress';
 import {
   findOwn,
@@ -15,7 +15,7 @@ import {
 } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
-import { aroundOf, kindOf, resultsOf, standOf, type Around } from './standing.ts';
+import { aroundOf, kindOf, resultsOf, rulesOf, standOf, type Around } from './standing.ts';
 import { Invalid } from './trouble.ts';
 import { dayOf, requireTeacher, type Visit } from './visit.ts';
 
@@ -49,11 +49,7 @@ function settingsOf(plan: PlanModel | undefined): Omit<PlanBody, 'pieces'> {
     learning: SCHOOL_WORDS.learning.find((word) => word === plan?.learning) ?? null,
     raising: SCHOOL_WORDS.raising.find((word) => word === plan?.raising) ?? null,
     targetPercent: plan?.targetPercent ?? 100,
-    rules: {
-      cleanNeeded: plan?.cleanNeeded ?? USUAL_RULES.cleanNeeded,
-      fallsAfter: plan?.fallsAfter ?? USUAL_RULES.fallsAfter,
-      restMinutes: plan?.restMinutes ?? USUAL_RULES.restMinutes,
-    },
+    rules: rulesOf(plan ?? {}),
   };
 }
 
@@ -87,7 +83,7 @@ function describeLine(
     assignedOn,
     state: mastery.state,
     share: standing.share,
-    stuck: next.move === 'split' || next.move === 'call',
+    stuck: isStuck(next),
     reason: next.reason,
   };
 }

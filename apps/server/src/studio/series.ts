@@ -12,7 +12,8 @@ import {
   type SeriesRow,
 } from '../store/index.ts';
 import { found, kept } from './keep.ts';
-import { Invalid, Unknown } from './trouble.ts';
+import { requireStudent } from './students.ts';
+import { Invalid } from './trouble.ts';
 import { dayOf, requireTeacher, teaches, type Visit } from './visit.ts';
 
 /** Every series of the studio for a teacher, their own for a student. */
@@ -63,11 +64,6 @@ function alone<One>(visit: Visit, work: (inside: Visit) => Promise<One>): Promis
 
 async function show(visit: Visit, id: string): Promise<Series> {
   return describe(visit, found((await findSeries(visit.store, visit.studio.id, { id }))[0]));
-}
-
-async function requireStudent({ store, studio }: Visit, id: string): Promise<void> {
-  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
-  if (person.role !== 'student') throw new Unknown('There is no student with this id.');
 }
 
 /** Most overlaps that are told at once. */

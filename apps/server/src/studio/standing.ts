@@ -38,8 +38,12 @@ export function kindOf({ kind }: Pick<PieceRow, 'kind'>): PieceKind {
   return PIECE_KINDS.find((one) => one === kind) ?? 'phrase';
 }
 
-/** What the rungs of a piece ask for. */
-export function rulesOf({ cleanNeeded, fallsAfter, restMinutes }: PieceRow): LadderRules {
+/** What rungs ask for, where a plan says so, else what is usual. */
+export function rulesOf({
+  cleanNeeded,
+  fallsAfter,
+  restMinutes,
+}: { readonly [Name in keyof LadderRules]?: number | null }): LadderRules {
   return {
     cleanNeeded: cleanNeeded ?? USUAL_RULES.cleanNeeded,
     fallsAfter: fallsAfter ?? USUAL_RULES.fallsAfter,

@@ -32,8 +32,7 @@ export async function changeStudent(visit: Visit, id: string, change: StudentCha
   requireTeacher(visit);
   const { store, studio } = visit;
   const { version, guitar, schools } = change;
-  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
-  if (person.role !== 'student') throw new Unknown('There is no student with this id.');
+  await requireStudent(visit, id);
   const saved = await saveVersioned(
     store,
     store.people,
@@ -41,6 +40,12 @@ export async function changeStudent(visit: Visit, id: string, change: StudentCha
     { ...guitar, ...schools },
   );
   return describeStudent(await kept(saved, describeStudent));
+}
+
+/** Lets the id of a student of the studio go on. @throws Unknown */
+export async function requireStudent({ store, studio }: Visit, id: string): Promise<void> {
+  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  if (person.role !== 'student') throw new Unknown('There is no student with this id.');
 }
 
 /** How the studio teaches where teachers differ. @throws NotYours for a student. */

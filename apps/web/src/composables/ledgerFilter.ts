@@ -1,4 +1,5 @@
 import type { LedgerPiece } from '@jam-ledger/contract';
+import { isStuck } from '@jam-ledger/core/pieces';
 
 /** Which rows of the ledger are shown; empty words for all. */
 export interface LedgerFilter {
@@ -21,7 +22,7 @@ const FITS: Readonly<Record<LedgerStateName, (piece: LedgerPiece, today: string)
   'at target': ({ mastery }) => mastery.state === 'at target in pencil' || mastery.state === 'at target in ink',
   held: ({ mastery }) => mastery.state === 'held',
   slipping: ({ mastery }) => mastery.state === 'slipping',
-  stuck: ({ next }) => next.move === 'split' || next.move === 'call',
+  stuck: ({ next }) => isStuck(next),
   'due again': ({ due }, today) => due !== null && due.day <= today,
 };
 

@@ -62,7 +62,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
       const kept = await api.keepPlan(songId, bodyOf(body));
       // What was changed meanwhile goes on from the version that is kept now.
       if (seen === changes) take(kept);
-      else plan.value = { ...plan.value, ...body, ...plan.value, version: kept.version };
+      else plan.value = { ...(plan.value ?? body), version: kept.version };
       if (seen === changes) saving.value = 'kept';
       else void keepSoon();
       return seen === changes;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Ledger, LedgerPiece, Lesson, RequestState } from '@jam-ledger/contract';
+import { isStuck } from '@jam-ledger/core/pieces';
 import { agendaFor } from '@jam-ledger/core/series';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -51,7 +52,7 @@ const calls = computed(() =>
     pieces.flatMap((piece): readonly Call[] => {
       const call = (why: string): readonly Call[] => [{ piece, student, why }];
       const idle = piece.lastDay === null ? undefined : daysBetween(piece.lastDay, today.value);
-      if (piece.next.move === 'split' || piece.next.move === 'call') return call(`stuck: ${piece.next.reason}`);
+      if (isStuck(piece.next)) return call(`stuck: ${piece.next.reason}`);
       if (piece.mastery.state === 'slipping') return call(`slipping: ${piece.mastery.reason}`);
       if (piece.next.move === 'show') return call(`wants to be heard: ${piece.next.reason}`);
       if (piece.next.move === 'down') return call(`came down: ${piece.next.reason}`);

@@ -14,6 +14,11 @@ export interface NextStep extends Rung {
   readonly reason: string;
 }
 
+/** Whether more of the same does not help: it wants to be split, or the teacher. */
+export function isStuck({ move }: Pick<NextStep, 'move'>): boolean {
+  return move === 'split' || move === 'call';
+}
+
 /** What stands around a piece. */
 export interface StepContext {
   /** Whether it could be cut into shorter ones. */

@@ -165,9 +165,7 @@ function sliceOf(phrase: Phrase, { from, to }: Stretch): Slice {
 
 /** What holds where a stretch begins: chord, tempo and feel, and that it is a pick-up. The meter is told apart. */
 function leadOf(all: readonly Placed[], from: number, withinBar: boolean): readonly Item[] {
-  const before = all
-    .filter(({ at, length }) => at < from || (at === from && length === 0 && from === 0))
-    .map(({ item }) => item);
+  const before = all.filter(({ at }) => at < from).map(({ item }) => item);
   const lastSetting = (name: string) =>
     before.findLast((item) => item.kind === 'setting' && item.setting.name === name);
   const kept = [lastSetting('tempo'), lastSetting('feel'), before.findLast(({ kind }) => kind === 'harmony')];

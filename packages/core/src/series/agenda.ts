@@ -1,3 +1,4 @@
+import { isStuck } from '../pieces/index.ts';
 import type { PracticePiece } from './practiceToday.ts';
 
 /** What some minutes of a lesson are for, in the order they come. */
@@ -79,7 +80,7 @@ function againItem(
   ];
   if (next.move === 'show') return put(0, 'Clean at the target in pencil; it wants ink.');
   if (mastery.state === 'slipping') return put(1, mastery.reason);
-  if (next.move === 'call' || next.move === 'split') return put(2, next.reason);
+  if (isStuck(next)) return put(2, next.reason);
   if (due !== null && due.day <= today) return put(3 + due.recall, `Due again since ${due.day}.`);
   if (mastery.state === 'building' && piece.kind !== 'join') return put(5 - piece.share, next.reason);
   return [];

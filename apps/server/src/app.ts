@@ -94,6 +94,10 @@ function headers({ secureCookie }: Config) {
 function api(store: Store, now: () => Date): Router {
   const router = Router();
   router.use('/session', http.sessionRouter(store, now));
+  router.use('/password', http.passwordRouter(store));
+  router.use('/invitations', http.invitationsRouter(store, now));
+  router.use('/people', http.peopleRouter());
+  router.use('/outbox', http.outboxRouter());
   router.use('/requests', http.requestsRouter());
   router.use('/transcriptions', http.transcriptionsRouter());
   router.use('/sections', http.sectionsRouter());
@@ -103,6 +107,9 @@ function api(store: Store, now: () => Date): Router {
   router.use('/pins', http.pinsRouter());
   router.use('/series', http.seriesRouter());
   router.use('/lessons', http.lessonsRouter());
+  router.use('/hearings', http.hearingsRouter());
+  router.use('/desk', http.deskRouter());
+  router.use('/search', http.searchRouter());
   router.use('/ledger', http.ledgerRouter());
   router.use('/students', http.studentsRouter());
   router.use('/studio', http.studioRouter());

@@ -3,7 +3,7 @@ import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { enterDemoStudio } from './demo/index.ts';
 import { migrate } from './store/index.ts';
-import { gatherMissingFacts } from './studio/index.ts';
+import { gatherMissingFacts, reckonAll } from './studio/index.ts';
 
 /** How long open requests may finish after being told to stop, milliseconds. Our choice. */
 const GOODBYE_MS = 3000;
@@ -18,6 +18,7 @@ const app = await makeApp(config);
 const demo = process.env['DEMO'] === 'no' ? undefined : await enterDemoStudio(app.store, new Date());
 if (demo) app.log.info({ studio: demo }, 'entered the demo studio');
 await gatherMissingFacts(app.store);
+await reckonAll(app.store);
 
 const server = app.express.listen(config.port, config.host, (error?: Error) => {
   if (error) {

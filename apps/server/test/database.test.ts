@@ -21,6 +21,8 @@ describe('the database', () => {
       '007-hands',
       '008-plans',
       '009-series',
+      '010-house',
+      '011-week',
     ];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, '002-songs')).toEqual(['001-people', '002-songs']);
@@ -95,7 +97,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '009-series' });
+    expect(body).toEqual({ database: 'up', migration: '011-week' });
   });
 
   test('health says when the database is down', async () => {

@@ -30,6 +30,7 @@ const planned = (kind: PlanPiece['kind'], parts: PlanPiece['parts'], more: Parti
   floorBpm: null,
   difficulty: 40,
   fixed: false,
+  lesson: null,
   ...more,
 });
 const body = (pieces: readonly PlanPiece[], version = 1, more: Partial<PlanBody> = {}): PlanBody => ({

@@ -1,6 +1,6 @@
 import type { Series, SeriesBody, Student } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { enterPeople, openTestStudio, type Browser, type TestServer } from './studio.ts';
+import { enterPeople, openTestStudio, seriesOf, type Browser, type TestServer } from './studio.ts';
 
 let server: TestServer;
 let mara: Browser;
@@ -14,24 +14,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 // The studio of the tests is in Oslo and has the fourteenth of March 2026, a Saturday.
-const body = (more: Partial<SeriesBody> = {}, rule: Partial<SeriesBody['rule']> = {}): SeriesBody => ({
-  studentId: ids['ines'] ?? '',
-  title: 'Saturdays',
-  rule: {
-    firstDay: '2026-03-14',
-    time: '17:00',
-    minutes: 45,
-    everyWeeks: 1,
-    weekdays: [],
-    count: 4,
-    until: null,
-    ...rule,
-  },
-  changes: { skips: [], moves: [], extras: [] },
-  goal: '',
-  goalDay: null,
-  ...more,
-});
+const body = (more: Partial<SeriesBody> = {}, rule: Partial<SeriesBody['rule']> = {}) =>
+  seriesOf(ids['ines'] ?? '', more, rule);
 const problems = (answer: { body: { error: { problems: { field: string; message: string }[] } } }) =>
   answer.body.error.problems;
 
@@ -40,10 +24,10 @@ async function begun(more: Partial<SeriesBody> = {}, rule: Partial<SeriesBody['r
   return series;
 }
 const put = (series: Series, more: Partial<SeriesBody>, struck = false) => {
-  const { studentId, title, rule, changes, goal, goalDay, version } = series;
+  const { studentId, title, rule, changes, goal, goalDay, instalments, version } = series;
   return mara
     .put(`/api/series/${series.id}`)
-    .send({ studentId, title, rule, changes, goal, goalDay, version, struck, ...more });
+    .send({ studentId, title, rule, changes, goal, goalDay, instalments, version, struck, ...more });
 };
 const end = async (series: Series) => put(series, {}, true).expect(200);
 

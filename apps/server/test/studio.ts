@@ -1,3 +1,4 @@
+import type { Series, SeriesBody } from '@jam-ledger/contract';
 import request from 'supertest';
 import { makeApp, type App } from '../src/app.ts';
 import { enterDemoStudio } from '../src/demo/index.ts';
@@ -95,6 +96,19 @@ export const REQUEST = {
   remarks: 'slow version please',
 };
 
+/** What nobody can finish in time: four parts in two days. */
+export const REQUEST_SOON = {
+  whose: '',
+  wanted: ['riff', 'rhythm', 'solo', 'outro'],
+  notWanted: [],
+  rendition: 'recorded',
+  guitarMeant: 'blended into one',
+  guitar: '',
+  followsId: null,
+  wantedBy: '2026-03-16',
+  remarks: '',
+};
+
 /** A sound section. */
 export const SECTION = {
   label: '1A',
@@ -163,4 +177,32 @@ export async function tellStory(server: TestServer) {
     .send({ phraseId: phrase.body.id, startBpm: 60, targetBpm: 120 })
     .expect(201);
   return { ines, mara, request: accepted.body, songId, section: section.body, phrase: phrase.body, piece: piece.body };
+}
+
+/** Four Saturdays from the day of the tests on. */
+export function seriesOf(
+  studentId: string,
+  more: Partial<SeriesBody> = {},
+  rule: Partial<SeriesBody['rule']> = {},
+): SeriesBody {
+  const firstDay = NOW.toISOString().slice(0, 10);
+  return {
+    studentId,
+    title: 'Saturdays',
+    rule: { firstDay, time: '17:00', minutes: 45, everyWeeks: 1, weekdays: [], count: 4, until: null, ...rule },
+    changes: { skips: [], moves: [], extras: [] },
+    goal: '',
+    goalDay: null,
+    instalments: [],
+    ...more,
+  };
+}
+
+/** Ends a series. */
+export async function endSeries(by: Browser, series: Series): Promise<void> {
+  const { id, version, studentId, title, rule, changes, goal, goalDay, instalments } = series;
+  await by
+    .put(`/api/series/${id}`)
+    .send({ studentId, title, rule, changes, goal, goalDay, instalments, version, struck: true })
+    .expect(200);
 }

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
+import { isForPage } from './composables/pageKeys.ts';
 import { useLook } from './composables/useLook.ts';
 import { useNotices, useSession } from './stores/index.ts';
 
@@ -23,12 +25,15 @@ const tabs = computed(() =>
         { name: 'licks', label: 'Licks' },
         { name: 'lesson', label: 'Lesson' },
         { name: 'ledger', label: 'Ledger' },
-        { name: 'series', label: 'Series' },
+        { name: 'series', label: 'Series', holds: ['series-report'] },
         { name: 'students', label: 'Students' },
+        { name: 'studio', label: 'Studio', holds: ['studio-report'] },
+        { name: 'search', label: 'Search' },
       ]
     : [
-        { name: 'practice', label: 'Practice', holds: ['piece', 'drills'] },
+        ...(session.isStudent ? [{ name: 'practice', label: 'Practice', holds: ['piece', 'drills'] }] : []),
         { name: 'ledger', label: 'Ledger' },
+        { name: 'home', label: 'Lessons', holds: ['series-report'] },
         { name: 'requests', label: 'Requests' },
       ],
 );
@@ -37,6 +42,12 @@ const tabs = computed(() =>
 function isOpen(tab: { readonly name: string; readonly holds?: readonly string[] }): boolean {
   return route.name === tab.name || (tab.holds ?? []).some((name) => route.name === name);
 }
+
+useEventListener('keydown', (event) => {
+  if (event.key !== '/' || !session.isTeacher || !isForPage(event)) return;
+  event.preventDefault();
+  void router.push({ name: 'search' });
+});
 
 async function leave(): Promise<void> {
   await notices.tell(async () => {
@@ -64,7 +75,9 @@ async function leave(): Promise<void> {
       </nav>
       <div class="who">
         <p class="studio">{{ session.me.studio.name }}</p>
-        <p>{{ session.me.name }}</p>
+        <p>
+          <RouterLink :to="{ name: 'account' }" title="Your password">{{ session.me.name }}</RouterLink>
+        </p>
         <div class="small">
           <Button
             size="small"

@@ -57,6 +57,8 @@ const song = (sections: readonly Section[], more: Partial<Transcription> = {}): 
       raising: 'small even steps',
       hearing: 'full speed first',
       first: 'where first',
+      naming: 'letters',
+      fidelity: 'note for note',
     },
     shown: [],
     played: [],

@@ -22,6 +22,8 @@ const song = (spanFrets: number | null): Transcription => ({
       raising: 'small even steps',
       hearing: 'full speed first',
       first: 'where first',
+      naming: 'letters',
+      fidelity: 'note for note',
     },
     shown: [],
     played: ['slide'],

@@ -16,6 +16,7 @@ function offered(text: string, more: Partial<Surroundings> = {}, explicit = fals
     capo: 0,
     key: OPEN_KEY,
     frets: 22,
+    names: 'letters',
     ...more,
   });
   const options = [...(result?.options ?? [])].sort((a, b) => (b.boost ?? 0) - (a.boost ?? 0));

@@ -115,6 +115,13 @@ export function isDay(text: string): boolean {
   return date.getUTCFullYear() === year && date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
 }
 
+/** A day of the calendar. */
+export function day(): Joi.StringSchema {
+  return Joi.string()
+    .required()
+    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none')));
+}
+
 /** A day, or null for none; not before `context.today`. */
 export function dayFromToday(): Joi.StringSchema {
   return Joi.string()
@@ -126,6 +133,13 @@ export function dayFromToday(): Joi.StringSchema {
       return typeof today === 'string' && value < today ? helpers.error('date.past') : value;
     });
 }
+
+/** Only a day in the path. */
+export interface DayParams {
+  readonly day: string;
+}
+/** Checks `DayParams`. */
+export const dayParams: Joi.ObjectSchema<DayParams> = Joi.object<DayParams, true>({ day: day() });
 
 /** Only an id in the path. */
 export interface IdParams {

@@ -1,6 +1,7 @@
 export * from './check.ts';
 export * from './errors.ts';
 export * from './session.ts';
+export * from './people.ts';
 export * from './requests.ts';
 export * from './transcriptions.ts';
 export * from './phrases.ts';
@@ -8,5 +9,8 @@ export { SONG_LIMITS } from './songLimits.ts';
 export * from './pieces.ts';
 export * from './plans.ts';
 export * from './series.ts';
+export * from './desk.ts';
+export * from './lessons.ts';
+export * from './reports.ts';
 export * from './students.ts';
 export * from './licks.ts';

@@ -13,7 +13,7 @@ import type {
 import type { Due, Mastery, SinceLesson, SongProgress } from '@jam-ledger/core/progress';
 import Joi from 'joi';
 import { line, text, id, isDay, version } from './check.ts';
-import type { GuitarAndHand, HearingSchool } from './students.ts';
+import type { FidelitySchool, GuitarAndHand, HearingSchool, NamingSchool } from './students.ts';
 import type { SongBasics } from './transcriptions.ts';
 
 /** Longest remark on an entry, characters. */
@@ -176,6 +176,8 @@ export interface Piece {
   readonly assignedOn: string | null;
   readonly raising: TempoSchool;
   readonly hearing: HearingSchool;
+  readonly naming: NamingSchool;
+  readonly fidelity: FidelitySchool;
   readonly rules: LadderRules;
   readonly rungs: readonly Rung[];
   readonly entries: readonly Entry[];

@@ -2,7 +2,7 @@ import { LEARNING_SCHOOLS, PIECE_KINDS, TEMPO_SCHOOLS } from '@jam-ledger/core/p
 import type { LadderRules, LearningSchool, PieceKind, Stretch, TempoSchool } from '@jam-ledger/core/pieces';
 import type { MasteryState } from '@jam-ledger/core/progress';
 import Joi from 'joi';
-import { id, oneOf, version } from './check.ts';
+import { day, id, oneOf, version } from './check.ts';
 import { tempo, tempos } from './pieces.ts';
 
 /** Most pieces of a plan, and phrases of one piece. Our choice. */
@@ -21,6 +21,8 @@ export interface PlanPiece {
   readonly difficulty: number | null;
   /** Whether the teacher put it at its place. */
   readonly fixed: boolean;
+  /** The lesson in which it is to be begun, and whether the teacher chose that by hand; null where none is accepted yet. */
+  readonly lesson: { readonly day: string; readonly fixed: boolean } | null;
 }
 
 /** The plan of a song, its pieces in the order they are learned. Schools are null where the student’s hold. */
@@ -49,6 +51,7 @@ const planPiece = Joi.object<PlanPiece>({
   floorBpm: tempo().allow(null),
   difficulty: Joi.number().min(0).max(100).allow(null).required(),
   fixed: Joi.boolean().required(),
+  lesson: Joi.object({ day: day(), fixed: Joi.boolean().required() }).allow(null).required(),
 });
 const count = (least: number, most: number) => Joi.number().integer().min(least).max(most).required();
 /** Checks `PlanBody`. */

@@ -1,4 +1,6 @@
+import type { OpenWork, WorkEstimate } from '@jam-ledger/core/desk';
 import Joi from 'joi';
+import { FIDELITY_SAYS, type FidelitySchool } from './students.ts';
 import { dayFromToday, line, oneOf, text, version } from './check.ts';
 
 /** Longest texts of a request, characters; most parts in a list. */
@@ -43,6 +45,13 @@ export const REQUEST_STATES = [
 ] as const;
 /** One of the `REQUEST_STATES`. */
 export type RequestState = (typeof REQUEST_STATES)[number];
+
+/** The version that is meant at first, by how close a student is taught to keep to the record. */
+export const USUAL_RENDITION: Readonly<Record<FidelitySchool, Rendition>> = {
+  'note for note': 'recorded',
+  'as played live': 'live',
+  'in the ballpark': 'either',
+};
 
 /** Who may bring a request from one state into which others; every move has a way back. */
 export const REQUEST_MOVES: Readonly<
@@ -143,6 +152,8 @@ export interface SongRequest extends RequestBody {
   readonly state: RequestState;
   /** What was agreed, in one sentence; empty until then. */
   readonly scope: string;
+  /** The day it is promised for; null where none is. */
+  readonly promisedFor: string | null;
   readonly student: { readonly id: string; readonly name: string };
   readonly askedAt: string;
   readonly transcriptionId: string | null;
@@ -159,16 +170,63 @@ const SAID_GUITARS: Readonly<Record<GuitarMeant, string>> = {
 };
 
 /** Proposes the scope of a request in one sentence, for the teacher to confirm or reword. */
-export function proposeScope(request: Pick<RequestBody, 'wanted' | 'notWanted' | 'rendition' | 'guitarMeant'>): string {
+export function proposeScope(
+  request: Pick<RequestBody, 'wanted' | 'notWanted' | 'rendition' | 'guitarMeant'>,
+  fidelity: FidelitySchool = 'note for note',
+): string {
   const { wanted, notWanted, rendition, guitarMeant } = request;
   const played = rendition === 'either' ? '' : rendition === 'live' ? ', as played live' : ', as recorded';
   const guitar = SAID_GUITARS[guitarMeant];
   const without = notWanted.length === 0 ? '' : `; without ${listed(notWanted)}`;
   const sentence = `${listed(wanted)}${played}${guitar}${without}.`;
-  return sentence.charAt(0).toUpperCase() + sentence.slice(1);
+  const promise = fidelity === 'note for note' ? '' : ` ${FIDELITY_SAYS[fidelity]}`;
+  return sentence.charAt(0).toUpperCase() + sentence.slice(1) + promise;
 }
 
 function listed(words: readonly string[]): string {
   if (words.length < 2) return words.join('');
   return `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
+}
+
+/** What is done about the timer of a request: started, a sign of life given, stopped. */
+export interface WorkAction {
+  readonly action: 'start' | 'seen' | 'stop';
+}
+/** Checks `WorkAction`. */
+export const workActionSchema: Joi.ObjectSchema<WorkAction> = Joi.object<WorkAction>({
+  action: oneOf(['start', 'seen', 'stop']),
+});
+
+/** The day a request is promised for; null takes the promise back. */
+export interface RequestPromiseBody {
+  readonly version: number;
+  readonly promisedFor: string | null;
+}
+/** Checks `RequestPromiseBody`. */
+export const requestPromiseSchema: Joi.ObjectSchema<RequestPromiseBody> = Joi.object<RequestPromiseBody>({
+  version: version(),
+  promisedFor: dayFromToday(),
+});
+
+/** What is on the desk as work, the minutes there are in a week, and the timer of whoever asks. */
+export interface RequestHours {
+  readonly works: readonly (OpenWork & {
+    readonly state: RequestState;
+    readonly student: { readonly id: string; readonly name: string };
+    /** How close the student is taught to keep to the record. */
+    readonly fidelity: FidelitySchool;
+    readonly estimate: WorkEstimate;
+    readonly spentMinutes: number;
+  })[];
+  readonly workMinutes: number;
+  readonly running: { readonly requestId: string; readonly since: string } | null;
+}
+
+/** What a request took, and what was estimated for it from those before it. */
+export interface WorkPast {
+  readonly requestId: string;
+  readonly title: string;
+  readonly student: string;
+  readonly minutes: number;
+  readonly estimate: WorkEstimate;
 }

@@ -1,10 +1,20 @@
 import { LESSON_MINUTES, MOST_LESSONS } from '@jam-ledger/core/series';
 import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/series';
 import Joi from 'joi';
-import { id, isDay, line, text, version } from './check.ts';
+import { day, id, line, text, version } from './check.ts';
 
-/** Longest texts of a series, characters; most changes of one kind. */
-export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100 } as const;
+/** Longest texts of a series, characters; most changes of one kind, and most instalments. */
+export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100, part: 120, instalments: 24 } as const;
+
+/** A song of a series, or a part of it, and the lesson it is to be handed out in. */
+export interface Instalment {
+  readonly requestId: string;
+  /** The part, in words; empty for all that was agreed. */
+  readonly part: string;
+  /** The day of that lesson; null where it is open. */
+  readonly day: string | null;
+  readonly delivered: boolean;
+}
 
 /** Lessons of a student by a rule, and where they lead. */
 export interface SeriesBody {
@@ -15,12 +25,10 @@ export interface SeriesBody {
   /** What it is for: a recital, “by summer”; perhaps empty. */
   readonly goal: string;
   readonly goalDay: string | null;
+  /** In the order they are handed out. */
+  readonly instalments: readonly Instalment[];
 }
 
-const day = () =>
-  Joi.string()
-    .required()
-    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none')));
 const time = () => Joi.string().max(5).required();
 const count = (least: number, most: number) => Joi.number().integer().min(least).max(most).required();
 const list = (item: Joi.Schema) => Joi.array().items(item).max(SERIES_LIMITS.changes).required();
@@ -43,6 +51,17 @@ const fields = {
   }).required(),
   goal: text(SERIES_LIMITS.goal),
   goalDay: day().allow(null),
+  instalments: Joi.array()
+    .items(
+      Joi.object({
+        requestId: id(),
+        part: text(SERIES_LIMITS.part),
+        day: day().allow(null),
+        delivered: Joi.boolean().required(),
+      }).optional(),
+    )
+    .max(SERIES_LIMITS.instalments)
+    .required(),
 };
 /** Checks `SeriesBody`; what makes a rule sound the core says, in the zone of the studio. */
 export const seriesSchema: Joi.ObjectSchema<SeriesBody> = Joi.object<SeriesBody>(fields);
@@ -67,7 +86,28 @@ export interface Series extends SeriesBody {
   readonly student: { readonly id: string; readonly name: string };
   readonly teacher: { readonly id: string; readonly name: string };
   readonly lessons: readonly LessonDate[];
+  /** Lessons of the rule that fall out since the studio is closed. */
+  readonly closed: readonly { readonly day: string; readonly name: string }[];
 }
+
+/** Two lessons of two series that change places. */
+export interface LessonSwap {
+  readonly lessons: readonly [SwappedLesson, SwappedLesson];
+}
+/** One of them, by the moment it begins. */
+export interface SwappedLesson {
+  readonly seriesId: string;
+  readonly version: number;
+  readonly startsAt: string;
+}
+/** Checks `LessonSwap`. */
+export const lessonSwapSchema: Joi.ObjectSchema<LessonSwap> = Joi.object<LessonSwap>({
+  lessons: Joi.array()
+    .items(Joi.object({ seriesId: id(), version: version(), startsAt: Joi.string().isoDate().required() }))
+    .length(2)
+    .unique('seriesId')
+    .required(),
+});
 
 /** A lesson on the desk. */
 export interface Lesson {

@@ -1,7 +1,9 @@
+import type { Holiday } from '@jam-ledger/core/series';
 import Joi from 'joi';
+import type { FidelitySchool, NamingSchool } from './students.ts';
 
-/** What a person may do: an owner all, a teacher the studio's teaching, a student their own. */
-export const ROLES = ['owner', 'teacher', 'student'] as const;
+/** What a person may do: an owner all, a teacher the studio's teaching, a student their own; a guardian reads their child's. */
+export const ROLES = ['owner', 'teacher', 'student', 'guardian'] as const;
 /** One of the `ROLES`. */
 export type Role = (typeof ROLES)[number];
 
@@ -24,7 +26,16 @@ export interface Me {
   readonly id: string;
   readonly name: string;
   readonly role: Role;
-  readonly studio: { readonly name: string; readonly zone: string; readonly today: string };
+  readonly studio: {
+    readonly name: string;
+    readonly zone: string;
+    readonly today: string;
+    readonly holidays: readonly Holiday[];
+  };
+  /** How a student is taught, as far as pages without a song need it; null for others. */
+  readonly taught: { readonly naming: NamingSchool; readonly fidelity: FidelitySchool } | null;
+  /** The students whose pages a guardian reads. */
+  readonly wards: readonly { readonly id: string; readonly name: string }[];
 }
 
 /** Whether the server is well: the database answers, and the newest migration it has. */

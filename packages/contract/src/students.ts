@@ -1,6 +1,7 @@
 import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
+import type { Holiday } from '@jam-ledger/core/series';
 import Joi from 'joi';
-import { oneOf, version } from './check.ts';
+import { day, line, oneOf, version } from './check.ts';
 import { SONG_LIMITS } from './songLimits.ts';
 
 /** How strokes are planned where nothing is written. */
@@ -23,6 +24,23 @@ export const HEARING_SCHOOLS = ['full speed first', 'slow first'] as const;
 /** One of the `HEARING_SCHOOLS`. */
 export type HearingSchool = (typeof HEARING_SCHOOLS)[number];
 
+/** How strings are named where they are told: letters from the low E to the high e, or numbers from the thinnest. */
+export const NAMING_SCHOOLS = ['letters', 'numbers'] as const;
+/** One of the `NAMING_SCHOOLS`. */
+export type NamingSchool = (typeof NAMING_SCHOOLS)[number];
+
+/** How close a transcription keeps to the record. */
+export const FIDELITY_SCHOOLS = ['note for note', 'as played live', 'in the ballpark'] as const;
+/** One of the `FIDELITY_SCHOOLS`. */
+export type FidelitySchool = (typeof FIDELITY_SCHOOLS)[number];
+
+/** What each promises, in one sentence. */
+export const FIDELITY_SAYS: Readonly<Record<FidelitySchool, string>> = {
+  'note for note': 'Note for note, with alternates kept beside it.',
+  'as played live': 'As it is played live.',
+  'in the ballpark': 'In the ballpark, with room for one’s own ideas.',
+};
+
 /** Every question on which teachers differ, and its schools, the usual one first. */
 export const SCHOOL_WORDS = {
   learning: LEARNING_SCHOOLS,
@@ -31,11 +49,22 @@ export const SCHOOL_WORDS = {
   picking: PICKING_SCHOOLS,
   position: POSITION_SCHOOLS,
   first: WHY_SCHOOLS,
+  naming: NAMING_SCHOOLS,
+  fidelity: FIDELITY_SCHOOLS,
 } as const;
 /** One of the questions. */
 export type SchoolName = keyof typeof SCHOOL_WORDS;
 /** All of them. */
-export const SCHOOL_NAMES: readonly SchoolName[] = ['learning', 'raising', 'hearing', 'picking', 'position', 'first'];
+export const SCHOOL_NAMES: readonly SchoolName[] = [
+  'learning',
+  'raising',
+  'hearing',
+  'picking',
+  'position',
+  'first',
+  'naming',
+  'fidelity',
+];
 
 /** How a studio teaches where teachers differ. */
 export type Schools = { readonly [Name in SchoolName]: (typeof SCHOOL_WORDS)[Name][number] };
@@ -85,6 +114,8 @@ const schools = {
   picking: oneOf(PICKING_SCHOOLS),
   position: oneOf(POSITION_SCHOOLS),
   first: oneOf(WHY_SCHOOLS),
+  naming: oneOf(NAMING_SCHOOLS),
+  fidelity: oneOf(FIDELITY_SCHOOLS),
 };
 const ownSchools = Object.fromEntries(SCHOOL_NAMES.map((name) => [name, schools[name].allow(null)]));
 /** Checks `StudentChange`. */
@@ -101,18 +132,40 @@ export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<S
   schools: Joi.object(ownSchools).required(),
 });
 
+/** The schools of a teacher, for the students they teach; null where the studio’s holds. */
+export interface OwnSchools {
+  readonly version: number;
+  readonly schools: StudentSchools;
+}
+/** Checks `OwnSchools`. */
+export const ownSchoolsSchema: Joi.ObjectSchema<OwnSchools> = Joi.object<OwnSchools>({
+  version: version(),
+  schools: Joi.object(ownSchools).required(),
+});
+
 /** Minutes a week for transcribing, at most. Our choice: more than anybody works. */
 export const MOST_WORK_MINUTES = 5000;
+
+/** Longest names of a zone and a holiday, characters; most holidays kept. Our choice. */
+export const STUDIO_LIMITS = { zone: 64, holidayName: 60, holidays: 60 } as const;
 
 /** The studio as it can be changed. */
 export type StudioSchools = Schools & {
   readonly version: number;
   /** For transcribing, in a week. */
   readonly workMinutes: number;
+  /** The time zone of its walls, as the tz database names it. */
+  readonly zone: string;
+  readonly holidays: readonly Holiday[];
 };
 /** Checks `StudioSchools`. */
 export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
   version: version(),
   workMinutes: Joi.number().integer().min(0).max(MOST_WORK_MINUTES).required(),
+  zone: line(STUDIO_LIMITS.zone),
+  holidays: Joi.array()
+    .items(Joi.object({ from: day(), to: day(), name: line(STUDIO_LIMITS.holidayName) }).optional())
+    .max(STUDIO_LIMITS.holidays)
+    .required(),
   ...schools,
 });

@@ -21,7 +21,7 @@ const kept = (id: string, dueOn: string, recall = 0.8) =>
   piece(id, {
     next: { move: 'keep', bpm: 100, percent: 100, reason: '' },
     mastery: HELD,
-    due: { day: dueOn, intervalDays: 7, recall },
+    due: { day: dueOn, recall },
     share: 1,
     cleanBpm: 100,
   });

@@ -120,6 +120,7 @@ class DemoStudio {
       title,
       rule: { ...rule, firstDay: dayOf(visit), everyWeeks: 1, weekdays: [], until: null },
       changes: NO_CHANGES,
+      instalments: [],
       goal,
       goalDay: goalInDays === null ? null : this.#dayIn(today, goalInDays),
     });

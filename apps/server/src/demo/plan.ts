@@ -27,11 +27,12 @@ export function demoPlan(song: Transcription, already: readonly PlanPiece[]): re
     student.schools.learning,
   ).map((cut): PlanPiece => {
     const tempos = temposOf(cut, phrases, { shown: student.shown });
-    const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed } = {
+    const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson } = {
       ...cut,
       ...tempos,
       id: randomUUID(),
       fixed: false,
+      lesson: null,
       ...known.get(cutKey(cut)),
     };
     return {
@@ -43,6 +44,7 @@ export function demoPlan(song: Transcription, already: readonly PlanPiece[]): re
       floorBpm: floorBpm ?? tempos.floorBpm,
       difficulty: difficulty ?? tempos.difficulty,
       fixed,
+      lesson,
     };
   });
 }

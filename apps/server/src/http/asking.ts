@@ -1,7 +1,7 @@
 import { check, idParams, type CheckContext } from '@jam-ledger/contract';
 import type { Request, RequestHandler } from 'express';
 import type { Schema } from 'joi';
-import { dayOf, Invalid, type Visit } from '../studio/index.ts';
+import { dayOf, Invalid, NotYours, type Visit } from '../studio/index.ts';
 import { NotSignedIn } from './errors.ts';
 
 declare module 'express-serve-static-core' {
@@ -40,7 +40,8 @@ export function idOf(request: Request): string {
   return sound(idParams, { id: request.params['id'] }).id;
 }
 
-function sound<T>(schema: Schema<T>, value: unknown, context: CheckContext = {}): T {
+/** A value from outside, checked. @throws Invalid */
+export function sound<T>(schema: Schema<T>, value: unknown, context: CheckContext = {}): T {
   const checked = check(schema, value, context);
   if (!checked.ok) throw new Invalid(checked.problems);
   return checked.value;
@@ -52,7 +53,11 @@ export function answer(
   status: 200 | 201 = 200,
 ): RequestHandler {
   return async (request, response) => {
-    const value = await ask(visitOf(request), request);
+    const visit = visitOf(request);
+    const reads = request.method === 'GET' || request.baseUrl.endsWith('/password');
+    if (visit.person.role === 'guardian' && !reads)
+      throw new NotYours('Guardians read these pages; they change nothing.');
+    const value = await ask(visit, request);
     response.status(status).json(value);
   };
 }

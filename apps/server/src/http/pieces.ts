@@ -1,6 +1,7 @@
 import {
   entryChangeSchema,
   entrySchema,
+  hearingSchema,
   ledgerQuerySchema,
   pieceChangeSchema,
   pieceSchema,
@@ -10,6 +11,7 @@ import { Router } from 'express';
 import {
   assignPiece,
   changePiece,
+  hear,
   pinNote,
   postEntry,
   showLedger,
@@ -37,6 +39,10 @@ export function piecesRouter(): Router {
   router.post(
     '/:id/entries',
     answer((visit, request) => postEntry(visit, idOf(request), bodyOf(request, entrySchema)), 201),
+  );
+  router.post(
+    '/:id/hearings',
+    answer((visit, request) => hear(visit, idOf(request), bodyOf(request, hearingSchema)), 201),
   );
   router.post(
     '/:id/pins',

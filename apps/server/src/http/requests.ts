@@ -1,6 +1,6 @@
-import { requestMoveSchema, requestSchema } from '@jam-ledger/contract';
+import { requestMoveSchema, requestPromiseSchema, requestSchema, workActionSchema } from '@jam-ledger/contract';
 import { Router } from 'express';
-import { askForSong, listRequests, moveRequest } from '../studio/index.ts';
+import { askForSong, listRequests, moveRequest, promiseRequest, showHours, timeWork } from '../studio/index.ts';
 import { answer, bodyOf, idOf } from './asking.ts';
 
 /** Requests: ask, list, accept, decline, withdraw. */
@@ -10,6 +10,15 @@ export function requestsRouter(): Router {
   router.post(
     '/',
     answer((visit, request) => askForSong(visit, bodyOf(request, requestSchema)), 201),
+  );
+  router.get('/hours', answer(showHours));
+  router.post(
+    '/:id/work',
+    answer((visit, request) => timeWork(visit, idOf(request), bodyOf(request, workActionSchema))),
+  );
+  router.post(
+    '/:id/promise',
+    answer((visit, request) => promiseRequest(visit, idOf(request), bodyOf(request, requestPromiseSchema))),
   );
   router.post(
     '/:id/state',

@@ -14,10 +14,7 @@ const LIMITS = { windowMs: 15 * 60 * 1000, perName: 10, perAddress: 60 } as cons
 /** Signing in and out, and who is signed in. */
 export function sessionRouter(store: Store, now: () => Date): Router {
   const router = Router();
-  router.get(
-    '/',
-    answer((visit) => Promise.resolve(describeMe(visit))),
-  );
+  router.get('/', answer(describeMe));
   router.post(
     '/',
     limit(store, 'address:', LIMITS.perAddress, addressOf),
@@ -55,7 +52,7 @@ function signInHandler(store: Store, now: () => Date): RequestHandler {
       request.session.studioId = person.studioId;
       const visit = await openVisit(store, person.id, now());
       if (!visit) throw new WrongSignIn();
-      response.json(describeMe(visit));
+      response.json(await describeMe(visit));
     } catch (error) {
       await new Promise((done) => setTimeout(done, WRONG_ANSWER_MS - (Date.now() - started)));
       throw error;

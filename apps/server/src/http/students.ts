@@ -1,6 +1,15 @@
-import { lickQuerySchema, studentChangeSchema, studioSchoolsSchema } from '@jam-ledger/contract';
+import { lickQuerySchema, ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from '@jam-ledger/contract';
 import { Router } from 'express';
-import { changeSchools, changeStudent, listStudents, searchLicks, showSchools } from '../studio/index.ts';
+import {
+  changeOwnSchools,
+  changeSchools,
+  changeStudent,
+  listStudents,
+  reportStudio,
+  searchLicks,
+  showOwnSchools,
+  showSchools,
+} from '../studio/index.ts';
 import { answer, bodyOf, idOf, queryOf } from './asking.ts';
 
 /** The students of the studio, their guitars and hands. */
@@ -21,6 +30,12 @@ export function studioRouter(): Router {
   router.put(
     '/',
     answer((visit, request) => changeSchools(visit, bodyOf(request, studioSchoolsSchema))),
+  );
+  router.get('/report', answer(reportStudio));
+  router.get('/mine', answer(showOwnSchools));
+  router.put(
+    '/mine',
+    answer((visit, request) => changeOwnSchools(visit, bodyOf(request, ownSchoolsSchema))),
   );
   return router;
 }

@@ -8,8 +8,22 @@ import { form } from './006-form.ts';
 import { hands } from './007-hands.ts';
 import { plans } from './008-plans.ts';
 import { series } from './009-series.ts';
+import { house } from './010-house.ts';
+import { week } from './011-week.ts';
 
 export type { Migration } from './migration.ts';
 
 /** Every migration, in order. */
-export const migrations: readonly Migration[] = [people, songs, pieces, service, scope, form, hands, plans, series];
+export const migrations: readonly Migration[] = [
+  people,
+  songs,
+  pieces,
+  service,
+  scope,
+  form,
+  hands,
+  plans,
+  series,
+  house,
+  week,
+];

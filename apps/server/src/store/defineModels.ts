@@ -1,6 +1,12 @@
 import { DataTypes, type ModelStatic, type Sequelize } from 'sequelize';
 import {
   EntryModel,
+  GuardianModel,
+  HearingModel,
+  InvitationModel,
+  LessonNoteModel,
+  LessonNoteRevisionModel,
+  MailModel,
   PersonModel,
   PhraseFactsModel,
   PhraseModel,
@@ -14,6 +20,7 @@ import {
   SeriesModel,
   StudioModel,
   TranscriptionModel,
+  WorkSpanModel,
 } from './models.ts';
 
 /** Models bound to one database. */
@@ -32,6 +39,13 @@ export interface Models {
   readonly plans: ModelStatic<PlanModel>;
   readonly pins: ModelStatic<PinModel>;
   readonly series: ModelStatic<SeriesModel>;
+  readonly guardians: ModelStatic<GuardianModel>;
+  readonly invitations: ModelStatic<InvitationModel>;
+  readonly outbox: ModelStatic<MailModel>;
+  readonly lessonNotes: ModelStatic<LessonNoteModel>;
+  readonly lessonNoteRevisions: ModelStatic<LessonNoteRevisionModel>;
+  readonly hearings: ModelStatic<HearingModel>;
+  readonly workSpans: ModelStatic<WorkSpanModel>;
 }
 
 // Sequelize writes into the attributes it is given, so every column gets an object of its own.
@@ -69,7 +83,10 @@ export function defineModels(sequelize: Sequelize): Models {
         hearing: { ...text(), defaultValue: 'full speed first' },
         learning: { ...text(), defaultValue: 'front to back' },
         raising: { ...text(), defaultValue: 'small even steps' },
+        naming: { ...text(), defaultValue: 'letters' },
+        fidelity: { ...text(), defaultValue: 'note for note' },
         workMinutes: { ...whole(), defaultValue: 300 },
+        holidays: { ...json(), defaultValue: [] },
       },
       options('studios'),
     ),
@@ -78,8 +95,10 @@ export function defineModels(sequelize: Sequelize): Models {
         ...row(),
         role: text(),
         name: text(),
-        signInName: text(),
-        passwordHash: text(),
+        signInName: { type: DataTypes.TEXT },
+        passwordHash: { type: DataTypes.TEXT },
+        archivedAt: { type: DataTypes.DATE },
+        teacherId: { type: DataTypes.UUID },
         frets: { ...whole(), defaultValue: 22 },
         strings: { ...whole(), defaultValue: 6 },
         scaleLengthMm: { ...real(), defaultValue: 648 },
@@ -92,8 +111,29 @@ export function defineModels(sequelize: Sequelize): Models {
         hearing: { type: DataTypes.TEXT },
         learning: { type: DataTypes.TEXT },
         raising: { type: DataTypes.TEXT },
+        naming: { type: DataTypes.TEXT },
+        fidelity: { type: DataTypes.TEXT },
       },
       options('people'),
+    ),
+    guardians: class extends GuardianModel {}.init(
+      { ...row(), guardianId: uuid(), studentId: uuid() },
+      options('guardians'),
+    ),
+    invitations: class extends InvitationModel {}.init(
+      {
+        ...row(),
+        personId: uuid(),
+        madeBy: uuid(),
+        tokenHash: text(),
+        expiresAt: moment(),
+        usedAt: { type: DataTypes.DATE },
+      },
+      options('invitations'),
+    ),
+    outbox: class extends MailModel {}.init(
+      { ...row(), personId: uuid(), subject: text(), body: text(), madeAt: moment() },
+      options('outbox'),
     ),
     requests: class extends RequestModel {}.init(
       {
@@ -112,6 +152,7 @@ export function defineModels(sequelize: Sequelize): Models {
         remarks: text(),
         state: { ...text(), defaultValue: 'asked' },
         askedAt: moment(),
+        promisedFor: { type: DataTypes.DATEONLY },
       },
       options('requests'),
     ),
@@ -219,6 +260,10 @@ export function defineModels(sequelize: Sequelize): Models {
         floorBpm: { type: DataTypes.INTEGER },
         difficulty: { type: DataTypes.DOUBLE },
         pace: { type: DataTypes.DOUBLE },
+        kept: { type: DataTypes.JSONB },
+        call: { type: DataTypes.SMALLINT },
+        lessonDay: { type: DataTypes.DATEONLY },
+        lessonFixed: yesOrNo(),
         struck: yesOrNo(),
       },
       options('pieces'),
@@ -272,9 +317,60 @@ export function defineModels(sequelize: Sequelize): Models {
         changes: json(),
         goal: text(),
         goalDay: { type: DataTypes.DATEONLY },
+        instalments: { ...json(), defaultValue: [] },
         struck: yesOrNo(),
       },
       options('series'),
+    ),
+    lessonNotes: class extends LessonNoteModel {}.init(
+      {
+        ...row(),
+        studentId: uuid(),
+        day: { type: DataTypes.DATEONLY, allowNull: false },
+        words: text(),
+        home: text(),
+        assigned: json(),
+        writtenBy: uuid(),
+        writtenAt: moment(),
+      },
+      options('lesson_notes'),
+    ),
+    lessonNoteRevisions: class extends LessonNoteRevisionModel {}.init(
+      {
+        ...row(),
+        noteId: uuid(),
+        words: text(),
+        home: text(),
+        assigned: json(),
+        writtenBy: uuid(),
+        writtenAt: moment(),
+      },
+      options('lesson_note_revisions'),
+    ),
+    hearings: class extends HearingModel {}.init(
+      {
+        ...row(),
+        pieceId: uuid(),
+        day: { type: DataTypes.DATEONLY, allowNull: false },
+        at: whole(),
+        kind: text(),
+        isRight: { type: DataTypes.BOOLEAN, allowNull: false },
+        remark: text(),
+        personId: uuid(),
+        struck: yesOrNo(),
+      },
+      options('hearings'),
+    ),
+    workSpans: class extends WorkSpanModel {}.init(
+      {
+        ...row(),
+        requestId: uuid(),
+        personId: uuid(),
+        startedAt: moment(),
+        seenAt: moment(),
+        endedAt: { type: DataTypes.DATE },
+      },
+      options('work_spans'),
     ),
   };
 }

@@ -28,16 +28,25 @@ export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sess
 export {
   addPerson,
   addStudio,
+  endInvitations,
+  endSessions,
+  findHousehold,
+  findInvitation,
+  findMail,
+  findPeople,
   findPersonById,
   findPersonBySignIn,
   findStudents,
   findStudio,
+  findWards,
   isEmpty,
+  keepWards,
   saveStudio,
+  useInvitation,
 } from './people.ts';
 export { findFactless, findLicks, findPlayed, keepFacts } from './licks.ts';
 export type { FactlessRow, LickFilter, LickRow } from './licks.ts';
-export type { PersonRow } from './people.ts';
+export type { ListedPerson, MailRow, PersonRow } from './people.ts';
 export { findRequestEvents, findRequests } from './requests.ts';
 export type { RequestEventRow, RequestRow } from './requests.ts';
 export {
@@ -52,5 +61,29 @@ export {
   placeOfNextPhrase,
 } from './transcriptions.ts';
 export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
-export { findLessons, findSeries, keepLessons } from './series.ts';
+export { findLessons, findSeries, findTaken, keepLessons } from './series.ts';
+export {
+  findCalls,
+  findKeptPieces,
+  findNotReckoned,
+  findPhraseNames,
+  findStudentNotes,
+  forgetStandings,
+  keepStandings,
+  NOTES_MS,
+} from './desk.ts';
+export {
+  findHearings,
+  findInked,
+  findLessonNoteRevisions,
+  findLessonNotes,
+  givePieces,
+  keepHearing,
+} from './lessons.ts';
+export type { HearingRow, LessonNoteRow } from './lessons.ts';
+export { searchAll } from './search.ts';
+export { findHeldBands, findSongsOf, findWeeks } from './reports.ts';
+export { endRunning, findRunning, findWork, GRACE_MINUTES, seeRunning } from './work.ts';
+export type { WorkRow } from './work.ts';
+export type { CallRow, KeptPieceRow, StandingToKeep, StudentNoteRow } from './desk.ts';
 export type { LessonRow, SeriesRow } from './series.ts';

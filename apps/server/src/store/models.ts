@@ -1,6 +1,6 @@
-import type { SectionBody, SetUp } from '@jam-ledger/contract';
+import type { AssignedTempo, Instalment, KeptStanding, SectionBody, SetUp } from '@jam-ledger/contract';
 import type { Stretch } from '@jam-ledger/core/pieces';
-import type { LessonChanges, LessonRule } from '@jam-ledger/core/series';
+import type { Holiday, LessonChanges, LessonRule } from '@jam-ledger/core/series';
 import { Model, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
 
 /** A row of a studio, with the version that guards it against stale saves. */
@@ -24,15 +24,22 @@ export class StudioModel extends Model<InferAttributes<StudioModel>, InferCreati
   declare hearing: CreationOptional<string>;
   declare learning: CreationOptional<string>;
   declare raising: CreationOptional<string>;
+  declare naming: CreationOptional<string>;
+  declare fidelity: CreationOptional<string>;
   /** For transcribing, in a week. */
   declare workMinutes: CreationOptional<number>;
+  declare holidays: CreationOptional<readonly Holiday[]>;
 }
 
 export class PersonModel extends StudioRow<PersonModel> {
   declare role: string;
   declare name: string;
-  declare signInName: string;
-  declare passwordHash: string;
+  /** Null until they accept an invitation. */
+  declare signInName: CreationOptional<string | null>;
+  declare passwordHash: CreationOptional<string | null>;
+  /** When they left; null while they are here. */
+  declare archivedAt: CreationOptional<Date | null>;
+  declare teacherId: CreationOptional<string | null>;
   declare frets: CreationOptional<number>;
   declare strings: CreationOptional<number>;
   declare scaleLengthMm: CreationOptional<number>;
@@ -45,6 +52,31 @@ export class PersonModel extends StudioRow<PersonModel> {
   declare hearing: CreationOptional<string | null>;
   declare learning: CreationOptional<string | null>;
   declare raising: CreationOptional<string | null>;
+  declare naming: CreationOptional<string | null>;
+  declare fidelity: CreationOptional<string | null>;
+}
+
+/** A student whose pages a guardian reads. */
+export class GuardianModel extends StudioRow<GuardianModel> {
+  declare guardianId: string;
+  declare studentId: string;
+}
+
+/** A link that lets somebody choose a name and a password, once. */
+export class InvitationModel extends StudioRow<InvitationModel> {
+  declare personId: string;
+  declare madeBy: string;
+  declare tokenHash: string;
+  declare expiresAt: Date;
+  declare usedAt: CreationOptional<Date | null>;
+}
+
+/** A message that would be sent. */
+export class MailModel extends StudioRow<MailModel> {
+  declare personId: string;
+  declare subject: string;
+  declare body: string;
+  declare madeAt: Date;
 }
 
 export class RequestModel extends StudioRow<RequestModel> {
@@ -62,6 +94,8 @@ export class RequestModel extends StudioRow<RequestModel> {
   declare remarks: string;
   declare state: CreationOptional<string>;
   declare askedAt: Date;
+  /** The day it was promised for; null where none was. */
+  declare promisedFor: CreationOptional<string | null>;
 }
 
 export class RequestEventModel extends StudioRow<RequestEventModel> {
@@ -163,6 +197,13 @@ export class PieceModel extends StudioRow<PieceModel> {
   declare floorBpm: CreationOptional<number | null>;
   declare difficulty: CreationOptional<number | null>;
   declare pace: CreationOptional<number | null>;
+  /** Where it stands, as far as the desk and a lesson ask; null until it is reckoned anew. */
+  declare kept: CreationOptional<KeptStanding | null>;
+  /** How urgently it calls for the teacher, 0 first; null where it does not. */
+  declare call: CreationOptional<number | null>;
+  /** The lesson it is to be begun in, and whether a teacher chose that by hand. */
+  declare lessonDay: CreationOptional<string | null>;
+  declare lessonFixed: CreationOptional<boolean>;
   declare struck: CreationOptional<boolean>;
 }
 
@@ -197,7 +238,51 @@ export class SeriesModel extends StudioRow<SeriesModel> {
   declare changes: LessonChanges;
   declare goal: string;
   declare goalDay: string | null;
+  declare instalments: CreationOptional<readonly Instalment[]>;
   declare struck: CreationOptional<boolean>;
+}
+
+/** What a lesson came to: words for the studio, what goes home, what is assigned. */
+export class LessonNoteModel extends StudioRow<LessonNoteModel> {
+  declare studentId: string;
+  declare day: string;
+  declare words: string;
+  declare home: string;
+  declare assigned: readonly AssignedTempo[];
+  declare writtenBy: string;
+  declare writtenAt: Date;
+}
+
+/** What such a note was before. */
+export class LessonNoteRevisionModel extends StudioRow<LessonNoteRevisionModel> {
+  declare noteId: string;
+  declare words: string;
+  declare home: string;
+  declare assigned: readonly AssignedTempo[];
+  declare writtenBy: string;
+  declare writtenAt: Date;
+}
+
+/** A point of a phrase that was inspected in a lesson, ticks as played. */
+export class HearingModel extends StudioRow<HearingModel> {
+  declare pieceId: string;
+  declare day: string;
+  declare at: number;
+  declare kind: string;
+  declare isRight: boolean;
+  declare remark: string;
+  declare personId: string;
+  declare struck: CreationOptional<boolean>;
+}
+
+/** A stretch of work on a request. */
+export class WorkSpanModel extends StudioRow<WorkSpanModel> {
+  declare requestId: string;
+  declare personId: string;
+  declare startedAt: Date;
+  /** The last sign of life. */
+  declare seenAt: Date;
+  declare endedAt: CreationOptional<Date | null>;
 }
 
 /** A note at an event of a phrase, ticks as played. */

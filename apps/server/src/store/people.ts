@@ -1,4 +1,5 @@
 import type { Schools } from '@jam-ledger/contract';
+import type { Holiday } from '@jam-ledger/core/series';
 import { within, type Store } from './database.ts';
 import type { PersonModel, StudioModel } from './models.ts';
 
@@ -10,7 +11,10 @@ export interface PersonRow {
   readonly zone: string;
   readonly role: string;
   readonly name: string;
-  readonly passwordHash: string;
+  /** Null until they accept an invitation. */
+  readonly passwordHash: string | null;
+  readonly holidays: readonly Holiday[];
+  readonly archivedAt: Date | null;
 }
 
 /** A guitar and a hand, as the database keeps them. */
@@ -20,7 +24,8 @@ type GuitarColumns = Pick<
 >;
 
 const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, p.role, p.name,
-                       p.password_hash AS "passwordHash"
+                       p.password_hash AS "passwordHash", s.holidays,
+                       p.archived_at AS "archivedAt"
                   FROM people p JOIN studios s ON s.id = p.studio_id`;
 
 /** The person who signs in with a name, whatever its case. */
@@ -33,9 +38,153 @@ export async function findPersonById(store: Store, id: string): Promise<PersonRo
   return (await store.rows<PersonRow>(`${PERSON} WHERE p.id = $1`, [id]))[0];
 }
 
-/** The students of a studio by name. */
+/** The students of a studio by name, those who left aside. */
 export function findStudents(store: Store, studioId: string): Promise<PersonModel[]> {
-  return store.people.findAll({ where: { studioId, role: 'student' }, order: ['name', 'id'], ...within(store) });
+  return store.people.findAll({
+    where: { studioId, role: 'student', archivedAt: null },
+    order: ['name', 'id'],
+    ...within(store),
+  });
+}
+
+/** Somebody of the studio, as the list of people has them. */
+export interface ListedPerson {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly role: string;
+  readonly signsIn: boolean;
+  readonly invitedUntil: Date | null;
+  readonly archivedAt: Date | null;
+  readonly wards: readonly { readonly id: string; readonly name: string }[];
+  readonly teacherId: string | null;
+  readonly teacherName: string | null;
+  readonly lessonsToCome: number;
+}
+
+/** Everybody of a studio, or the one with an id, those who are here first. */
+export function findPeople(
+  store: Store,
+  studioId: string,
+  { now, id }: { readonly now: Date; readonly id?: string },
+): Promise<readonly ListedPerson[]> {
+  return store.rows<ListedPerson>(
+    `SELECT p.id, p.version, p.name, p.role, p.password_hash IS NOT NULL AS "signsIn", p.archived_at AS "archivedAt",
+            (SELECT max(i.expires_at) FROM invitations i
+              WHERE i.studio_id = p.studio_id AND i.person_id = p.id AND i.used_at IS NULL AND i.expires_at > $2) AS "invitedUntil",
+            (SELECT coalesce(json_agg(json_build_object('id', w.id, 'name', w.name) ORDER BY w.name), '[]')
+               FROM guardians g JOIN people w ON w.studio_id = g.studio_id AND w.id = g.student_id
+              WHERE g.studio_id = p.studio_id AND g.guardian_id = p.id) AS wards,
+            p.teacher_id AS "teacherId", t.name AS "teacherName",
+            (SELECT count(*)::int FROM series e JOIN lessons l ON l.studio_id = e.studio_id AND l.series_id = e.id
+              WHERE e.studio_id = p.studio_id AND e.student_id = p.id AND NOT e.struck AND l.starts_at > $2) AS "lessonsToCome"
+       FROM people p
+       LEFT JOIN people t ON t.studio_id = p.studio_id AND t.id = p.teacher_id
+      WHERE p.studio_id = $1 AND ($3::uuid IS NULL OR p.id = $3)
+      ORDER BY p.archived_at IS NOT NULL, array_position(ARRAY['owner', 'teacher', 'student', 'guardian'], p.role), p.name, p.id`,
+    [studioId, now.toISOString(), id ?? null],
+  );
+}
+
+/** The students whose pages a guardian reads, those who left aside. */
+export function findWards(
+  store: Store,
+  studioId: string,
+  guardianId: string,
+): Promise<readonly { readonly id: string; readonly name: string }[]> {
+  return store.rows(
+    `SELECT s.id, s.name FROM guardians g JOIN people s ON s.studio_id = g.studio_id AND s.id = g.student_id
+      WHERE g.studio_id = $1 AND g.guardian_id = $2 AND s.archived_at IS NULL ORDER BY s.name, s.id`,
+    [studioId, guardianId],
+  );
+}
+
+/** Makes the wards of a guardian those given. */
+export async function keepWards(
+  store: Store,
+  { studioId, guardianId }: { readonly studioId: string; readonly guardianId: string },
+  wards: readonly string[],
+): Promise<void> {
+  await store.rows(
+    `DELETE FROM guardians WHERE studio_id = $1 AND guardian_id = $2 AND NOT (student_id = ANY ($3::uuid[])) RETURNING id`,
+    [studioId, guardianId, wards],
+  );
+  await store.rows(
+    `INSERT INTO guardians (studio_id, guardian_id, student_id) SELECT $1, $2, w FROM unnest($3::uuid[]) w
+     ON CONFLICT DO NOTHING RETURNING id`,
+    [studioId, guardianId, wards],
+  );
+}
+
+/** A student and their guardians, as far as mail goes to them. */
+export function findHousehold(
+  store: Store,
+  studioId: string,
+  studentId: string,
+): Promise<readonly { readonly id: string }[]> {
+  return store.rows(
+    `SELECT p.id FROM people p WHERE p.studio_id = $1 AND p.archived_at IS NULL
+        AND (p.id = $2 OR p.id IN (SELECT g.guardian_id FROM guardians g WHERE g.studio_id = $1 AND g.student_id = $2))`,
+    [studioId, studentId],
+  );
+}
+
+/** An invitation that was neither used nor is over, by the digest of its token. */
+export async function findInvitation(
+  store: Store,
+  tokenHash: string,
+  now: Date,
+): Promise<{ readonly id: string; readonly personId: string; readonly signInName: string | null } | undefined> {
+  const rows = await store.rows<{ id: string; personId: string; signInName: string | null }>(
+    `SELECT i.id, i.person_id AS "personId", p.sign_in_name AS "signInName"
+       FROM invitations i JOIN people p ON p.studio_id = i.studio_id AND p.id = i.person_id
+      WHERE i.token_hash = $1 AND i.used_at IS NULL AND i.expires_at > $2 AND p.archived_at IS NULL`,
+    [tokenHash, now.toISOString()],
+  );
+  return rows[0];
+}
+
+/** Uses an invitation up; whether it was there to be used. Of two at once only one is told so. */
+export async function useInvitation(store: Store, id: string, now: Date): Promise<boolean> {
+  const rows = await store.rows(
+    `UPDATE invitations SET used_at = $2, version = version + 1
+      WHERE id = $1 AND used_at IS NULL AND expires_at > $2 RETURNING id`,
+    [id, now.toISOString()],
+  );
+  return rows.length > 0;
+}
+
+/** Ends the invitations of somebody that were not used. */
+export async function endInvitations(store: Store, studioId: string, personId: string, now: Date): Promise<void> {
+  await store.rows(
+    `UPDATE invitations SET expires_at = $3, version = version + 1
+      WHERE studio_id = $1 AND person_id = $2 AND used_at IS NULL AND expires_at > $3 RETURNING id`,
+    [studioId, personId, now.toISOString()],
+  );
+}
+
+/** Signs somebody out everywhere but in one session. */
+export async function endSessions(store: Store, personId: string, but: string): Promise<void> {
+  await store.rows(`DELETE FROM sessions WHERE sess ->> 'personId' = $1 AND sid <> $2 RETURNING 1`, [personId, but]);
+}
+
+/** A message with the name of whom it is to. */
+export interface MailRow {
+  readonly id: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly body: string;
+  readonly madeAt: Date;
+}
+
+/** The newest messages of a studio, the last first. */
+export function findMail(store: Store, studioId: string, most: number): Promise<readonly MailRow[]> {
+  return store.rows<MailRow>(
+    `SELECT o.id, p.name AS "to", o.subject, o.body, o.made_at AS "madeAt"
+       FROM outbox o JOIN people p ON p.studio_id = o.studio_id AND p.id = o.person_id
+      WHERE o.studio_id = $1 ORDER BY o.line DESC LIMIT $2`,
+    [studioId, most],
+  );
 }
 
 /** The studio itself. */
@@ -44,7 +193,7 @@ export function findStudio(store: Store, id: string): Promise<StudioModel | null
 }
 
 /** How a studio teaches. */
-type TaughtAs = Partial<Pick<StudioModel, keyof Schools | 'workMinutes'>>;
+type TaughtAs = Partial<Pick<StudioModel, keyof Schools | 'workMinutes' | 'zone' | 'holidays'>>;
 
 /** Changes how the studio teaches if it still has the version the person saw; whether it had. */
 export async function saveStudio(
@@ -70,7 +219,8 @@ export async function addStudio(store: Store, studio: { name: string; zone: stri
 /** Enters a person. */
 export async function addPerson(
   store: Store,
-  person: Pick<PersonModel, 'studioId' | 'role' | 'name' | 'signInName' | 'passwordHash'> & Partial<GuitarColumns>,
+  person: Pick<PersonModel, 'studioId' | 'role' | 'name'> &
+    Partial<Pick<PersonModel, 'signInName' | 'passwordHash' | 'teacherId'> & GuitarColumns>,
 ): Promise<string> {
   return (await store.people.create(person, within(store))).id;
 }

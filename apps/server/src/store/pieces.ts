@@ -19,6 +19,9 @@ export interface PieceRow {
   readonly startBpm: number;
   readonly targetBpm: number;
   readonly assignedOn: string | null;
+  /** The lesson it is planned for, and whether a teacher chose that by hand. */
+  readonly lessonDay: string | null;
+  readonly lessonFixed: boolean;
   readonly phraseId: string;
   readonly sectionId: string;
   readonly sectionLabel: string;
@@ -45,6 +48,8 @@ export interface PieceRow {
   /** The schools that hold for it: the plan’s, else the student’s, else the studio’s. */
   readonly raising: string;
   readonly hearing: string;
+  readonly naming: string;
+  readonly fidelity: string;
   readonly cleanNeeded: number | null;
   readonly fallsAfter: number | null;
   readonly restMinutes: number | null;
@@ -66,29 +71,44 @@ export interface EntryRow {
   readonly struck: boolean;
 }
 
-/** Which pieces: those a student was given, the whole plan of a song, or the one with an id, whatever became of it. */
-export type PiecesOf = { readonly studentId: string } | { readonly songId: string } | { readonly id: string };
+/**
+ * Which pieces: those a student was given, those not given that were planned for a lesson up to a day, the whole plan of a song,
+ * or the one with an id, whatever became of it.
+ */
+export type PiecesOf =
+  | { readonly studentId: string }
+  | { readonly plannedFor: string; readonly until: string }
+  | { readonly songId: string }
+  | { readonly id: string };
 
 const WHICH = {
   studentId: 'p.student_id = $2 AND p.assigned_on IS NOT NULL AND NOT p.struck AND NOT f.struck AND NOT c.struck',
+  plannedFor:
+    'p.student_id = $2 AND p.assigned_on IS NULL AND p.lesson_day <= $3 AND NOT p.struck AND NOT f.struck AND NOT c.struck',
   songId: 'p.song_id = $2 AND NOT p.struck AND NOT f.struck AND NOT c.struck',
   id: 'p.id = $2',
 } as const;
 
 /** Pieces of a studio: a student’s in the order of songs, sections and phrases; a song’s in the order they are learned. */
 export function findPieces(store: Store, studioId: string, of: PiecesOf): Promise<readonly PieceRow[]> {
-  const [which, bound] =
+  const [which, ...bound] =
     'studentId' in of
       ? [WHICH.studentId, of.studentId]
-      : 'songId' in of
-        ? [WHICH.songId, of.songId]
-        : [WHICH.id, of.id];
+      : 'plannedFor' in of
+        ? [WHICH.plannedFor, of.plannedFor, of.until]
+        : 'songId' in of
+          ? [WHICH.songId, of.songId]
+          : [WHICH.id, of.id];
   // Each table joined makes planning longer than the query itself; what is only looked up is no join.
-  const order = 'songId' in of ? 'p.place, p.id' : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
+  const order =
+    'songId' in of || 'plannedFor' in of
+      ? 'p.place, p.id'
+      : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
   return store.rows<PieceRow>(
     `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.pace,
             p.student_id AS "studentId", s.name AS "studentName",
             p.start_bpm AS "startBpm", p.target_bpm AS "targetBpm", p.assigned_on::text AS "assignedOn",
+            p.lesson_day::text AS "lessonDay", p.lesson_fixed AS "lessonFixed",
             f.id AS "phraseId",
             c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
             t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
@@ -96,8 +116,12 @@ export function findPieces(store: Store, studioId: string, of: PiecesOf): Promis
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
             s.span_frets AS "spanFrets",
             (SELECT r.wanted_by::text FROM requests r WHERE r.studio_id = t.studio_id AND r.id = t.request_id) AS "wantedBy",
-            COALESCE(l.raising, s.raising, (SELECT o.raising FROM studios o WHERE o.id = p.studio_id)) AS raising,
-            COALESCE(s.hearing, (SELECT o.hearing FROM studios o WHERE o.id = p.studio_id)) AS hearing,
+            COALESCE(l.raising, s.raising, (SELECT w.raising FROM people w WHERE w.id = s.teacher_id),
+                     (SELECT o.raising FROM studios o WHERE o.id = p.studio_id)) AS raising,
+            COALESCE(s.naming, (SELECT w.naming FROM people w WHERE w.id = s.teacher_id), (SELECT o.naming FROM studios o WHERE o.id = p.studio_id)) AS naming,
+            COALESCE(s.fidelity, (SELECT w.fidelity FROM people w WHERE w.id = s.teacher_id),
+                     (SELECT o.fidelity FROM studios o WHERE o.id = p.studio_id)) AS fidelity,
+            COALESCE(s.hearing, (SELECT w.hearing FROM people w WHERE w.id = s.teacher_id), (SELECT o.hearing FROM studios o WHERE o.id = p.studio_id)) AS hearing,
             l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
@@ -107,7 +131,7 @@ export function findPieces(store: Store, studioId: string, of: PiecesOf): Promis
        LEFT JOIN plans l ON l.studio_id = p.studio_id AND l.id = p.song_id
       WHERE p.studio_id = $1 AND ${which}
       ORDER BY ${order}`,
-    [studioId, bound],
+    [studioId, ...bound],
   );
 }
 
@@ -272,6 +296,8 @@ export interface PlannedRow {
   readonly floorBpm: number | null;
   readonly difficulty: number | null;
   readonly fixed: boolean;
+  readonly lessonDay: string | null;
+  readonly lessonFixed: boolean;
 }
 
 /**
@@ -285,18 +311,21 @@ export async function keepPlanned(
 ): Promise<void> {
   await store.rows(
     `INSERT INTO pieces (id, studio_id, student_id, song_id, phrase_id, kind, parts, cut, place, start_bpm, target_bpm,
-                         floor_bpm, difficulty, fixed)
+                         floor_bpm, difficulty, fixed, lesson_day, lesson_fixed)
      SELECT r.id, $1, $2, $3, r."phraseId", r.kind, r.parts, r.cut, r.place, r."startBpm", r."targetBpm",
-            r."floorBpm", r.difficulty, r.fixed
+            r."floorBpm", r.difficulty, r.fixed, r."lessonDay", r."lessonFixed"
        FROM jsonb_to_recordset($4::jsonb) AS r (id uuid, "phraseId" uuid, kind text, parts jsonb, cut text, place int,
-              "startBpm" int, "targetBpm" int, "floorBpm" int, difficulty float8, fixed boolean)
+              "startBpm" int, "targetBpm" int, "floorBpm" int, difficulty float8, fixed boolean,
+              "lessonDay" date, "lessonFixed" boolean)
      ON CONFLICT (student_id, md5(cut)) DO UPDATE
         SET place = EXCLUDED.place, start_bpm = EXCLUDED.start_bpm, target_bpm = EXCLUDED.target_bpm,
             floor_bpm = EXCLUDED.floor_bpm, difficulty = EXCLUDED.difficulty, fixed = EXCLUDED.fixed,
+            lesson_day = EXCLUDED.lesson_day, lesson_fixed = EXCLUDED.lesson_fixed,
             struck = false, version = pieces.version + 1
-      WHERE (pieces.place, pieces.start_bpm, pieces.target_bpm, pieces.floor_bpm, pieces.difficulty, pieces.fixed, pieces.struck)
+      WHERE (pieces.place, pieces.start_bpm, pieces.target_bpm, pieces.floor_bpm, pieces.difficulty, pieces.fixed,
+             pieces.lesson_day, pieces.lesson_fixed, pieces.struck)
             IS DISTINCT FROM (EXCLUDED.place, EXCLUDED.start_bpm, EXCLUDED.target_bpm, EXCLUDED.floor_bpm, EXCLUDED.difficulty,
-                              EXCLUDED.fixed, false)
+                              EXCLUDED.fixed, EXCLUDED.lesson_day, EXCLUDED.lesson_fixed, false)
      RETURNING id`,
     [studioId, studentId, songId, JSON.stringify(pieces)],
   );

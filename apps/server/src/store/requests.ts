@@ -16,6 +16,7 @@ export interface RequestRow {
   readonly scope: string;
   readonly followsId: string | null;
   readonly wantedBy: string | null;
+  readonly promisedFor: string | null;
   readonly remarks: string;
   readonly state: string;
   readonly askedAt: Date;
@@ -23,17 +24,17 @@ export interface RequestRow {
   readonly part: number;
 }
 
-/** Requests of a studio, open ones first, by the day wanted; of one student, or the one with an id. */
+/** Requests of a studio, open ones first, by the day wanted; of some students, or the one with an id. */
 export function findRequests(
   store: Store,
   studioId: string,
-  only: { readonly studentId?: string; readonly id?: string },
+  only: { readonly studentIds?: readonly string[] | undefined; readonly id?: string },
 ): Promise<readonly RequestRow[]> {
   return store.rows<RequestRow>(
     `SELECT r.id, r.version, r.student_id AS "studentId", s.name AS "studentName", r.title, r.whose,
             r.wanted, r.not_wanted AS "notWanted", r.rendition, r.guitar_meant AS "guitarMeant", r.guitar,
             r.scope, r.follows_id AS "followsId",
-            r.wanted_by::text AS "wantedBy", r.remarks, r.state, r.asked_at AS "askedAt",
+            r.wanted_by::text AS "wantedBy", r.promised_for::text AS "promisedFor", r.remarks, r.state, r.asked_at AS "askedAt",
             t.id AS "transcriptionId",
             CASE WHEN r.follows_id IS NULL THEN 1 ELSE 1 + (
               SELECT count(*)::int FROM requests e
@@ -42,10 +43,10 @@ export function findRequests(
        FROM requests r
        JOIN people s ON s.studio_id = r.studio_id AND s.id = r.student_id
        LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = coalesce(r.follows_id, r.id)
-      WHERE r.studio_id = $1 AND ($2::uuid IS NULL OR r.student_id = $2) AND ($3::uuid IS NULL OR r.id = $3)
+      WHERE r.studio_id = $1 AND ($2::uuid[] IS NULL OR r.student_id = ANY ($2)) AND ($3::uuid IS NULL OR r.id = $3)
       ORDER BY (r.state IN ('declined', 'withdrawn', 'closed')), (r.state = 'asked') DESC, r.wanted_by NULLS LAST,
                r.line`,
-    [studioId, only.studentId ?? null, only.id ?? null],
+    [studioId, only.studentIds ?? null, only.id ?? null],
   );
 }
 

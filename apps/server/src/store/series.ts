@@ -1,3 +1,4 @@
+import type { Instalment } from '@jam-ledger/contract';
 import type { LessonChanges, LessonRule } from '@jam-ledger/core/series';
 import type { Store } from './database.ts';
 
@@ -11,6 +12,7 @@ export interface SeriesRow {
   readonly changes: LessonChanges;
   readonly goal: string;
   readonly goalDay: string | null;
+  readonly instalments: readonly Instalment[];
   readonly studentId: string;
   readonly studentName: string;
   readonly teacherId: string;
@@ -32,33 +34,44 @@ export interface LessonRow {
   readonly of: number;
 }
 
-/** The series of a studio, those struck left out: of one student, or the one with an id, whatever became of it. */
+/** The series of a studio, those struck and those of students who left aside: of some students, or the one with an id, whatever became of it. */
 export function findSeries(
   store: Store,
   studioId: string,
-  only: { readonly studentId?: string; readonly id?: string },
+  only: { readonly studentIds?: readonly string[] | undefined; readonly id?: string },
 ): Promise<readonly SeriesRow[]> {
   return store.rows<SeriesRow>(
-    `SELECT e.id, e.version, e.struck, e.title, e.rule, e.changes, e.goal, e.goal_day::text AS "goalDay",
+    `SELECT e.id, e.version, e.struck, e.title, e.rule, e.changes, e.goal, e.goal_day::text AS "goalDay", e.instalments,
             e.student_id AS "studentId", s.name AS "studentName", e.teacher_id AS "teacherId", t.name AS "teacherName"
        FROM series e
        JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
        JOIN people t ON t.studio_id = e.studio_id AND t.id = e.teacher_id
-      WHERE e.studio_id = $1 AND ($2::uuid IS NULL OR e.student_id = $2) AND ($3::uuid IS NULL OR e.id = $3)
-        AND ($3::uuid IS NOT NULL OR NOT e.struck)
+      WHERE e.studio_id = $1 AND ($2::uuid[] IS NULL OR e.student_id = ANY ($2)) AND ($3::uuid IS NULL OR e.id = $3)
+        AND ($3::uuid IS NOT NULL OR NOT e.struck AND s.archived_at IS NULL)
       ORDER BY s.name, e.title, e.id`,
-    [studioId, only.studentId ?? null, only.id ?? null],
+    [studioId, only.studentIds ?? null, only.id ?? null],
   );
 }
 
 /** No lesson is longer than this, so that the index over beginnings finds those that reach into a stretch. */
 const LONGEST_LESSON = '1 day';
 
-/** The lessons of a studio that touch a stretch of time, in the order of the clock, those of struck series left out. */
+/** The lessons of a studio that touch a stretch of time, in the order of the clock, those of struck series and of students who left aside. */
 export function findLessons(
   store: Store,
   studioId: string,
-  { from, to }: { readonly from: string; readonly to: string },
+  {
+    from,
+    to,
+    teacherId,
+    studentId,
+  }: {
+    readonly from: string;
+    readonly to: string;
+    /** Only those of one teacher, or one student. */
+    readonly teacherId?: string | undefined;
+    readonly studentId?: string | undefined;
+  },
 ): Promise<readonly LessonRow[]> {
   return store.rows<LessonRow>(
     `SELECT l.id, l.series_id AS "seriesId", e.title, e.student_id AS "studentId", s.name AS "studentName",
@@ -69,9 +82,39 @@ export function findLessons(
        JOIN series e ON e.studio_id = l.studio_id AND e.id = l.series_id
        JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
       WHERE l.studio_id = $1 AND l.starts_at < $3 AND l.starts_at > $2::timestamptz - $4::interval AND l.ends_at > $2
-        AND NOT e.struck
+        AND NOT e.struck AND s.archived_at IS NULL AND ($5::uuid IS NULL OR e.teacher_id = $5)
+        AND ($6::uuid IS NULL OR e.student_id = $6)
       ORDER BY l.starts_at, l.id`,
-    [studioId, from, to, LONGEST_LESSON],
+    [studioId, from, to, LONGEST_LESSON, teacherId ?? null, studentId ?? null],
+  );
+}
+
+/** When somebody is taken: a lesson with the people it takes. */
+export interface TakenRow {
+  readonly seriesId: string;
+  readonly studentId: string;
+  readonly studentName: string;
+  readonly teacherId: string;
+  readonly startsAt: Date;
+  readonly endsAt: Date;
+}
+
+/** The lessons in a stretch of time that take some people, whether they give or have them. */
+export function findTaken(
+  store: Store,
+  studioId: string,
+  { from, to, people }: { readonly from: string; readonly to: string; readonly people: readonly string[] },
+): Promise<readonly TakenRow[]> {
+  return store.rows<TakenRow>(
+    `SELECT l.series_id AS "seriesId", e.student_id AS "studentId", s.name AS "studentName", e.teacher_id AS "teacherId",
+            l.starts_at AS "startsAt", l.ends_at AS "endsAt"
+       FROM series e
+       JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
+       JOIN lessons l ON l.studio_id = e.studio_id AND l.series_id = e.id
+      WHERE e.studio_id = $1 AND NOT e.struck AND s.archived_at IS NULL
+        AND (e.student_id = ANY ($4::uuid[]) OR e.teacher_id = ANY ($4::uuid[]))
+        AND l.starts_at < $3 AND l.ends_at > $2`,
+    [studioId, from, to, people],
   );
 }
 

@@ -2,6 +2,7 @@ import type { Piece, PieceBody, PieceChange } from '@jam-ledger/contract';
 import { cutKey, wholePhrase } from '@jam-ledger/core/pieces';
 import { findOwn, saveVersioned, within } from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
 import { Invalid } from './trouble.ts';
 import { dayOf, requireTeacher, type Visit } from './visit.ts';
@@ -29,7 +30,7 @@ export async function assignPiece(visit: Visit, body: PieceBody): Promise<Piece>
   const { id, version } = row;
   const values = { startBpm, targetBpm, floorBpm, difficulty, assignedOn: dayOf(visit), struck: false };
   await kept(await saveVersioned(store, store.pieces, { studioId, id, version }, values), () => showPiece(visit, id));
-  return showPiece(visit, id);
+  return keepShown(visit, await showPiece(visit, id));
 }
 
 /** Where a piece stands that nobody put into a plan. */
@@ -49,5 +50,5 @@ export async function changePiece(visit: Visit, id: string, change: PieceChange)
     { ...changes, assignedOn },
   );
   await kept(saved, () => showPiece(visit, id));
-  return showPiece(visit, id);
+  return keepShown(visit, await showPiece(visit, id));
 }

@@ -2,17 +2,42 @@ export { askForSong } from './askForSong.ts';
 export { assignPiece, changePiece } from './assignPiece.ts';
 export { listRequests } from './listRequests.ts';
 export { gatherMissingFacts, searchLicks } from './licks.ts';
-export { changeSchools, changeStudent, listStudents, showSchools } from './students.ts';
+export {
+  changeOwnSchools,
+  changeSchools,
+  changeStudent,
+  listStudents,
+  showOwnSchools,
+  showSchools,
+} from './students.ts';
 export { moveRequest } from './moveRequest.ts';
 export { addAlternate, addPhrase, changePhrase, choosePhrase, markPhrase } from './phrases.ts';
 export { referPhrase } from './references.ts';
 export { listRevisions } from './revisions.ts';
+export { listMail } from './outbox.ts';
+export {
+  acceptInvitation,
+  changePassword,
+  changePerson,
+  enterPerson,
+  invite,
+  listPeople,
+  showWelcome,
+} from './people.ts';
 export { postEntry, strikeEntry } from './postEntry.ts';
-export { beginSeries, changeSeries, listLessons, listSeries } from './series.ts';
+export { beginSeries, changeSeries, listLessons, listSeries, swapLessons } from './series.ts';
 export { addSection, changeSection } from './sections.ts';
 export { pinNote, strikePin } from './pins.ts';
 export { keepPlan, showPlan } from './plans.ts';
 export { showLedger } from './showLedger.ts';
+export { reckonAll } from './keptStandings.ts';
+export { showDesk } from './showDesk.ts';
+export { hear, keepLessonNote, listHomeNotes, showLessonDay, strikeHearing } from './lessonDay.ts';
+export { search } from './search.ts';
+export { reportSeries } from './seriesReport.ts';
+export { reportStudio } from './studioReport.ts';
+export { showHours, timeWork } from './requestWork.ts';
+export { promiseRequest } from './moveRequest.ts';
 export { showPiece } from './showPieces.ts';
 export { describeMe, hashPassword, signIn, visitOf } from './signIn.ts';
 export { changeSetUp, listTranscriptions, showTranscription } from './transcriptions.ts';

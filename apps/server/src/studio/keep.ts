@@ -1,5 +1,6 @@
-import type { Saved } from '../store/index.ts';
+import { findOwn, type Saved } from '../store/index.ts';
 import { Stale, Unknown } from './trouble.ts';
+import type { Visit } from './visit.ts';
 
 /** The row that was found. @throws Unknown when there is none in the studio. */
 export function found<Row>(row: Row | undefined): Row {
@@ -17,4 +18,10 @@ export async function kept<Row>(saved: Saved<Row> | undefined, show: (row: Row) 
 /** A word of a list, as the database keeps it; the first for one that is no longer known. */
 export function known<Word extends string>(words: readonly [Word, ...Word[]], word: string): Word {
   return words.find((one) => one === word) ?? words[0];
+}
+
+/** Lets the id of a student of the studio go on who did not leave. @throws Unknown */
+export async function requireStudent({ store, studio }: Visit, id: string): Promise<void> {
+  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  if (person.role !== 'student' || person.archivedAt) throw new Unknown('There is no student with this id.');
 }

@@ -1,11 +1,11 @@
 import { GUITARS_MEANT, RENDITIONS, REQUEST_STATES, type RequestState, type SongRequest } from '@jam-ledger/contract';
 import { findRequestEvents, findRequests, type RequestEventRow, type RequestRow } from '../store/index.ts';
 import { found, known } from './keep.ts';
-import { teaches, type Visit } from './visit.ts';
+import { sightOf, type Visit } from './visit.ts';
 
-/** Every request of the studio for a teacher, their own for a student; open ones first, by the day wanted. */
+/** Every request of the studio for a teacher, those of whom they may read for others; open ones first, by the day wanted. */
 export async function listRequests(visit: Visit): Promise<readonly SongRequest[]> {
-  return describeAll(visit, teaches(visit) ? {} : { studentId: visit.person.id });
+  return describeAll(visit, { studentIds: sightOf(visit) });
 }
 
 /** One request as it stands. @throws Unknown */
@@ -15,7 +15,7 @@ export async function showRequest(visit: Visit, id: string): Promise<SongRequest
 
 async function describeAll(
   { store, studio }: Visit,
-  only: { readonly studentId?: string; readonly id?: string },
+  only: { readonly studentIds?: readonly string[] | undefined; readonly id?: string },
 ): Promise<readonly SongRequest[]> {
   const rows = await findRequests(store, studio.id, only);
   const ids = rows.map(({ id }) => id);

@@ -1,9 +1,17 @@
-import { REQUEST_MOVES, type RequestMove, type RequestState, type SongRequest } from '@jam-ledger/contract';
+import {
+  REQUEST_MOVES,
+  type RequestMove,
+  type RequestPromiseBody,
+  type RequestState,
+  type SongRequest,
+} from '@jam-ledger/contract';
+import { DateTime } from 'luxon';
 import { findOwn, saveVersioned, within, type RequestModel, type Store } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { knownState, showRequest } from './listRequests.ts';
+import { writeHome } from './outbox.ts';
 import { Invalid, NotYours } from './trouble.ts';
-import { requireOwn, teaches, type Visit } from './visit.ts';
+import { requireOwn, requireTeacher, teaches, type Visit } from './visit.ts';
 
 /** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
 const FIRST_SET_UP = { tuning: 'standard', capo: 0, key: '', tempo: 100, meter: '4/4', offsetCents: 0 } as const;
@@ -25,7 +33,29 @@ export async function moveRequest(visit: Visit, id: string, move: RequestMove): 
     const changes = scope === null ? { state } : { state, scope };
     await kept(await saveVersioned(inside, inside.requests, row, changes), () => showRequest(visit, id));
     await noteMove({ ...visit, store: inside }, id, state, scope ?? reason);
+    if (teaches(visit)) await tellMove({ ...visit, store: inside }, request, { state, words: scope ?? reason });
     if (state === 'in work') await beginTranscription(inside, request);
+  });
+  return showRequest(visit, id);
+}
+
+/** Promises a request for a day, or takes the promise back; both know it from its history. @throws NotYours, Unknown, Stale */
+export async function promiseRequest(
+  visit: Visit,
+  id: string,
+  { version, promisedFor }: RequestPromiseBody,
+): Promise<SongRequest> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
+  await store.atOnce(async (inside) => {
+    const row = { studioId: studio.id, id, version };
+    await kept(await saveVersioned(inside, inside.requests, row, { promisedFor }), () => showRequest(visit, id));
+    const within = { ...visit, store: inside };
+    const say = (day: string) => DateTime.fromISO(day).toFormat('d LLLL yyyy');
+    const words = promisedFor === null ? 'the promise is taken back' : `promised for ${say(promisedFor)}`;
+    await noteMove(within, id, knownState(request.state), words);
+    await writeHome(within, request.studentId, { subject: `“${request.title}”`, body: `Your teacher: ${words}.` });
   });
   return showRequest(visit, id);
 }
@@ -35,6 +65,21 @@ export async function noteMove(visit: Visit, requestId: string, state: RequestSt
   const { store, studio, person, now } = visit;
   const line = { studioId: studio.id, requestId, at: now, personId: person.id, state, note };
   await store.requestEvents.create(line, within(store));
+}
+
+/** States whose coming is written to those at home. */
+const TOLD: readonly RequestState[] = ['agreed', 'declined', 'delivered'];
+
+async function tellMove(
+  visit: Visit,
+  { studentId, title }: RequestModel,
+  { state, words }: { readonly state: RequestState; readonly words: string },
+): Promise<void> {
+  if (!TOLD.includes(state)) return;
+  await writeHome(visit, studentId, {
+    subject: `“${title}” is ${state}`,
+    body: words === '' ? `“${title}” is ${state}.` : words,
+  });
 }
 
 function checkMove(visit: Visit, request: RequestModel, state: RequestState): void {

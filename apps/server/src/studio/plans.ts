@@ -6,6 +6,7 @@ import {
   findPieces,
   findResults,
   findSongPhrases,
+  forgetStandings,
   keepPlanned,
   saveVersioned,
   within,
@@ -79,6 +80,7 @@ function describeLine(
     floorBpm,
     difficulty,
     fixed,
+    lesson: row.lessonDay === null ? null : { day: row.lessonDay, fixed: row.lessonFixed },
     name,
     assignedOn,
     state: mastery.state,
@@ -106,14 +108,17 @@ export async function keepPlan(visit: Visit, songId: string, body: PlanBody): Pr
     );
     await kept(saved, () => showPlan({ ...visit, store: inside }, songId));
     await keepPlanned(inside, { studioId: studio.id, studentId: song.studentId, songId }, body.pieces.map(plannedRow));
+    await forgetStandings(inside, studio.id, { songId });
   });
   return showPlan(visit, songId);
 }
 
 function plannedRow(piece: PlanPiece, place: number) {
-  const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed } = piece;
+  const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson } = piece;
   const phraseId = parts[0]?.phraseId ?? '';
-  return { id, phraseId, kind, parts, cut: cutKey(piece), place, startBpm, targetBpm, floorBpm, difficulty, fixed };
+  const [lessonDay, lessonFixed] = [lesson?.day ?? null, lesson?.fixed ?? false];
+  const tempos = { startBpm, targetBpm, floorBpm };
+  return { id, phraseId, kind, parts, cut: cutKey(piece), place, ...tempos, difficulty, fixed, lessonDay, lessonFixed };
 }
 
 /** How many stretches a piece of each kind has. */

@@ -2,6 +2,7 @@ import type { EntryBody, EntryChange, Piece } from '@jam-ledger/contract';
 import { paceOf } from '@jam-ledger/core/progress';
 import { findOwn, findPieces, findResults, saveVersioned, within } from '../store/index.ts';
 import { found, kept } from './keep.ts';
+import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
 import { resultsOf } from './standing.ts';
 import { Invalid, NotYours } from './trouble.ts';
@@ -30,7 +31,7 @@ export async function postEntry(visit: Visit, pieceId: string, body: EntryBody):
   if (stored?.pieceId !== pieceId || stored.postedBy !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another entry already has this id.' }]);
   await keepPace(visit, pieceId);
-  return showPiece(visit, pieceId);
+  return keepShown(visit, await showPiece(visit, pieceId));
 }
 
 /**
@@ -69,5 +70,5 @@ export async function strikeEntry(visit: Visit, id: string, { version, struck }:
   const saved = await saveVersioned(store, store.entries, { studioId: studio.id, id, version }, { struck });
   await kept(saved, () => showPiece(visit, row.pieceId));
   await keepPace(visit, row.pieceId);
-  return showPiece(visit, row.pieceId);
+  return keepShown(visit, await showPiece(visit, row.pieceId));
 }

@@ -8,29 +8,38 @@ import {
 } from '@jam-ledger/contract';
 import type { PieceKind } from '@jam-ledger/core/pieces';
 import { lastLesson, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
-import {
-  findPieces,
-  findResults,
-  findSongPhrases,
-  findStudents,
-  findStudioPace,
-  type PieceRow,
-} from '../store/index.ts';
+import { findOwn, findPieces, findResults, findSongPhrases, findStudioPace, type PieceRow } from '../store/index.ts';
 import { found } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
-import { Invalid } from './trouble.ts';
-import { dayOf, requireOwn, teaches, type Visit } from './visit.ts';
+import { Invalid, Unknown } from './trouble.ts';
+import { dayOf, requireSight, sightOf, type Visit } from './visit.ts';
 
-/** The ledger of a student; a student's own when none is named. A fixed number of queries. @throws NotYours, Unknown, Invalid */
-export async function showLedger(visit: Visit, { studentId: asked, until }: LedgerQuery): Promise<Ledger> {
-  const { store, studio, person } = visit;
-  if (asked === undefined && teaches(visit))
-    throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
-  const studentId = asked ?? person.id;
-  const student = found((await findStudents(store, studio.id)).find(({ id }) => id === studentId));
-  requireOwn(visit, studentId);
-  const rows = await findPieces(store, studio.id, { studentId });
+/** The ledger of a student; one’s own, or one’s child’s, when none is named. @throws NotYours, Unknown, Invalid */
+export async function showLedger(visit: Visit, query: LedgerQuery): Promise<Ledger> {
+  return (await openLedger(visit, query)).ledger;
+}
+
+/**
+ * The ledger of a student, and beside it the pieces not given yet that were planned for a lesson up to a day. A fixed number of
+ * queries. @throws NotYours, Unknown, Invalid
+ */
+export async function openLedger(
+  visit: Visit,
+  { studentId: asked, until }: LedgerQuery,
+  plannedUntil?: string,
+): Promise<{ readonly ledger: Ledger; readonly planned: readonly LedgerPiece[] }> {
+  const { store, studio } = visit;
+  const studentId = asked ?? sightOf(visit)?.[0];
+  if (studentId === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
+  const student = found(await findOwn(store, store.people, { studioId: studio.id, id: studentId }));
+  requireSight(visit, studentId);
+  if (student.role !== 'student') throw new Unknown('There is no student with this id.');
+  const [given, waiting] = await Promise.all([
+    findPieces(store, studio.id, { studentId }),
+    plannedUntil === undefined ? [] : findPieces(store, studio.id, { plannedFor: studentId, until: plannedUntil }),
+  ]);
+  const rows = [...given, ...waiting];
   const songIds = [...new Set(rows.map(({ songId }) => songId))];
   const [tuples, phrases, studioPace] = await Promise.all([
     findResults(store, studio.id, { pieceIds: rows.map(({ id }) => id), zone: studio.zone }),
@@ -49,7 +58,7 @@ export async function showLedger(visit: Visit, { studentId: asked, until }: Ledg
   });
   const today = dayOf(visit);
   const pace = paceAround(rows, studioPace);
-  const pieces = rows.map((row): LedgerPiece => {
+  const described = rows.map((row): LedgerPiece => {
     const history = histories.get(row.id) ?? [];
     const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, pace });
     const since = lesson === null ? null : sinceLesson(history, lesson);
@@ -69,16 +78,18 @@ export async function showLedger(visit: Visit, { studentId: asked, until }: Ledg
       cells: cellsOf(history, days),
     };
   });
-  return {
+  const pieces = described.slice(0, given.length);
+  const ledger = {
     student: { id: student.id, name: student.name },
     today,
     days,
     lessons: lessonsAmong(days, [...histories.values()]),
     earlier,
     lastLesson: lesson,
-    songs: songsOf(rows, { phrases, pieces }),
+    songs: songsOf(given, { phrases, pieces }),
     pieces,
   };
+  return { ledger, planned: described.slice(given.length) };
 }
 
 /** The last days with lines, up to one. */
@@ -117,14 +128,14 @@ function cellsOf(history: readonly DatedResult[], days: readonly string[]): read
 const WHOLE: readonly PieceKind[] = ['phrase', 'join', 'run'];
 
 /** How much of each song stands: a phrase is as far as the best piece that has all of it. */
-function songsOf(
+export function songsOf(
   rows: readonly PieceRow[],
   {
     phrases,
     pieces,
   }: {
     readonly phrases: readonly { readonly id: string; readonly songId: string; readonly bars: number }[];
-    readonly pieces: readonly LedgerPiece[];
+    readonly pieces: readonly Pick<LedgerPiece, 'kind' | 'standing' | 'mastery'>[];
   },
 ): readonly LedgerSong[] {
   const best = new Map<string, { share: number; held: boolean }>();

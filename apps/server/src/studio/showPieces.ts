@@ -19,13 +19,13 @@ import {
 import { found, known } from './keep.ts';
 import { aroundOf, joinsOf, kindOf, paceAround, resultsOf, rulesOf, standOf } from './standing.ts';
 import { basicsOf } from './transcriptions.ts';
-import { dayOf, requireOwn, type Visit } from './visit.ts';
+import { dayOf, requireSight, type Visit } from './visit.ts';
 
 /** One piece with its music, entries, ladder, standing and next step. @throws NotYours, Unknown */
 export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   const { store, studio } = visit;
   const row = found((await findPieces(store, studio.id, { id }))[0]);
-  requireOwn(visit, row.studentId);
+  requireSight(visit, row.studentId);
   const phraseIds = row.parts.map(({ phraseId }) => phraseId);
   const [others, entryRows, texts, pins, names, studioPace] = await Promise.all([
     findPieces(store, studio.id, { studentId: row.studentId }),
@@ -70,6 +70,8 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
     assignedOn: row.assignedOn,
     raising: known(SCHOOL_WORDS.raising, row.raising),
     hearing: known(SCHOOL_WORDS.hearing, row.hearing),
+    naming: known(SCHOOL_WORDS.naming, row.naming),
+    fidelity: known(SCHOOL_WORDS.fidelity, row.fidelity),
     rules: rulesOf(row),
     rungs: ladder.rungs,
     entries,
@@ -111,7 +113,7 @@ function textOf(
   { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly SongPhraseRow[] },
 ): string {
   const typed = row.kind === 'phrase' ? texts[0]?.text : undefined;
-  return typed ?? writeShorthand(phrase, { strings: 'letters' });
+  return typed ?? writeShorthand(phrase, { strings: known(SCHOOL_WORDS.naming, row.naming) });
 }
 
 function describeEntry(visit: Visit, row: EntryRow): Entry {

@@ -1,8 +1,9 @@
 import { hash, verify } from '@node-rs/argon2';
 import type { Me, Role, SignIn } from '@jam-ledger/contract';
 import { ROLES } from '@jam-ledger/contract';
-import { findPersonById, findPersonBySignIn, type PersonRow, type Store } from '../store/index.ts';
-import { WrongSignIn } from './trouble.ts';
+import { findPersonById, findPersonBySignIn, findWards, type PersonRow, type Store } from '../store/index.ts';
+import { taughtAs } from './students.ts';
+import { NotYours, WrongSignIn } from './trouble.ts';
 import { dayOf, type Visit } from './visit.ts';
 
 /** A hash of nobody's password, so that an unknown name takes as long as a known one. */
@@ -13,33 +14,42 @@ export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
-/** The person whose name and password these are. @throws WrongSignIn */
+/** The person whose name and password these are. @throws WrongSignIn; NotYours for somebody who was put away. */
 export async function signIn(store: Store, { name, password }: SignIn): Promise<PersonRow> {
   const person = await findPersonBySignIn(store, name);
-  nobodysHash ??= hash('nobody');
-  const right = await verify(person?.passwordHash ?? (await nobodysHash), password);
+  const right = await rightPassword(person?.passwordHash ?? null, password);
   if (!person || !right) throw new WrongSignIn();
+  if (person.archivedAt) throw new NotYours('You are no longer in this book; the studio can take you back into it.');
   return person;
+}
+
+/** Whether a password is the one with this hash; takes as long where there is none. */
+export async function rightPassword(passwordHash: string | null, password: string): Promise<boolean> {
+  nobodysHash ??= hash('nobody');
+  return (await verify(passwordHash ?? (await nobodysHash), password)) && passwordHash !== null;
 }
 
 /** The visit of a signed-in person; undefined when they are no longer in the studio. */
 export async function visitOf(store: Store, personId: string, now: Date): Promise<Visit | undefined> {
   const row = await findPersonById(store, personId);
-  if (!row) return undefined;
+  if (!row || row.archivedAt) return undefined;
+  const role = roleOf(row.role);
   return {
     store,
-    person: { id: row.id, name: row.name, role: roleOf(row.role) },
-    studio: { id: row.studioId, name: row.studioName, zone: row.zone },
+    person: { id: row.id, name: row.name, role },
+    studio: { id: row.studioId, name: row.studioName, zone: row.zone, holidays: row.holidays },
+    wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,
   };
 }
 
 /** What the interface shows of the person signed in. */
-export function describeMe(visit: Visit): Me {
-  const { person, studio } = visit;
-  return { ...person, studio: { name: studio.name, zone: studio.zone, today: dayOf(visit) } };
+export async function describeMe(visit: Visit): Promise<Me> {
+  const { person, studio, wards } = visit;
+  const { name, zone, holidays } = studio;
+  return { ...person, wards, taught: await taughtAs(visit), studio: { name, zone, holidays, today: dayOf(visit) } };
 }
 
 function roleOf(text: string): Role {
-  return ROLES.find((role) => role === text) ?? 'student';
+  return ROLES.find((role) => role === text) ?? 'guardian';
 }

@@ -1,24 +1,31 @@
 import {
   SCHOOL_WORDS,
+  type Me,
   type Schools,
   type Student,
   type StudentChange,
   type StudentOfSong,
+  type OwnSchools,
+  type StudentSchools,
   type StudioSchools,
 } from '@jam-ledger/contract';
 import { TECHNIQUES } from '@jam-ledger/core/notation';
+import { checkHolidays } from '@jam-ledger/core/series';
+import { IANAZone } from 'luxon';
 import {
   findOwn,
   findPlayed,
   findShown,
   findStudents,
   findStudio,
+  forgetStandings,
   saveStudio,
   saveVersioned,
   type PersonModel,
 } from '../store/index.ts';
-import { found, kept, known } from './keep.ts';
-import { NotYours, Stale, Unknown } from './trouble.ts';
+import { found, kept, known, requireStudent } from './keep.ts';
+import { layAnew } from './series.ts';
+import { Invalid, NotYours, Stale } from './trouble.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
 /** The students of the studio by name. @throws NotYours for a student. */
@@ -33,55 +40,106 @@ export async function changeStudent(visit: Visit, id: string, change: StudentCha
   const { store, studio } = visit;
   const { version, guitar, schools } = change;
   await requireStudent(visit, id);
-  const saved = await saveVersioned(
-    store,
-    store.people,
-    { studioId: studio.id, id, version },
-    { ...guitar, ...schools },
-  );
-  return describeStudent(await kept(saved, describeStudent));
-}
-
-/** Lets the id of a student of the studio go on. @throws Unknown */
-export async function requireStudent({ store, studio }: Visit, id: string): Promise<void> {
-  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
-  if (person.role !== 'student') throw new Unknown('There is no student with this id.');
+  const row = { studioId: studio.id, id, version };
+  const saved = await saveVersioned(store, store.people, row, { ...guitar, ...schools });
+  const changed = await kept(saved, describeStudent);
+  await forgetStandings(store, studio.id, { studentId: id });
+  return describeStudent(changed);
 }
 
 /** How the studio teaches where teachers differ. @throws NotYours for a student. */
 export async function showSchools(visit: Visit): Promise<StudioSchools> {
   requireTeacher(visit);
   const row = found((await findStudio(visit.store, visit.studio.id)) ?? undefined);
-  return { version: row.version, workMinutes: row.workMinutes, ...schoolsOf(row) };
+  const { version, workMinutes, zone, holidays } = row;
+  return { version, workMinutes, zone, holidays, ...schoolsOf(row) };
 }
 
-/** Changes how the studio teaches. Only its owner does that. @throws NotYours, Stale */
-export async function changeSchools(visit: Visit, { version, ...schools }: StudioSchools): Promise<StudioSchools> {
+/**
+ * Changes how the studio teaches, its zone and its holidays; lessons are laid anew where those change. Only its owner does that.
+ * @throws NotYours, Stale, Invalid
+ */
+export async function changeSchools(visit: Visit, { version, ...changes }: StudioSchools): Promise<StudioSchools> {
   if (visit.person.role !== 'owner') throw new NotYours('Only the owner decides how the studio teaches.');
-  const saved = await saveStudio(visit.store, { id: visit.studio.id, version }, schools);
-  const current = await showSchools(visit);
-  if (!saved) throw new Stale(current);
-  return current;
+  const { zone, holidays, raising } = changes;
+  const problems = [
+    ...(IANAZone.isValidZone(zone) ? [] : [{ field: 'zone', message: `There is no time zone “${zone}”.` }]),
+    ...checkHolidays(holidays),
+  ];
+  if (problems.length > 0) throw new Invalid(problems);
+  return visit.store.atOnce(async (store) => {
+    const inside = { ...visit, store };
+    const before = await showSchools(inside);
+    if (!(await saveStudio(store, { id: visit.studio.id, version }, changes))) throw new Stale(before);
+    const isLaidAnew = zone !== before.zone || JSON.stringify(holidays) !== JSON.stringify(before.holidays);
+    if (isLaidAnew) await layAnew({ ...inside, studio: { ...visit.studio, zone, holidays } });
+    if (raising !== before.raising) await forgetStandings(store, visit.studio.id, {});
+    return showSchools(inside);
+  });
+}
+
+/** The schools a teacher teaches by where a student is not taught otherwise. @throws NotYours */
+export async function showOwnSchools(visit: Visit): Promise<OwnSchools> {
+  requireTeacher(visit);
+  const { store, studio, person } = visit;
+  const row = found(await findOwn(store, store.people, { studioId: studio.id, id: person.id }));
+  return { version: row.version, schools: ownSchoolsOf(row) };
+}
+
+/** Changes one’s own schools. @throws NotYours, Stale */
+export async function changeOwnSchools(visit: Visit, { version, schools }: OwnSchools): Promise<OwnSchools> {
+  requireTeacher(visit);
+  const { store, studio, person } = visit;
+  const saved = await saveVersioned(
+    store,
+    store.people,
+    { studioId: studio.id, id: person.id, version },
+    { ...schools },
+  );
+  await kept(saved, () => showOwnSchools(visit));
+  await forgetStandings(store, studio.id, { teacherId: person.id });
+  return showOwnSchools(visit);
+}
+
+/** The schools that hold for a student: their own, else their teacher’s, else the studio’s. */
+export async function schoolsFor({ store, studio }: Visit, student: PersonModel): Promise<Schools> {
+  const { teacherId } = student;
+  const teacher =
+    teacherId == null ? undefined : await findOwn(store, store.people, { studioId: studio.id, id: teacherId });
+  const [own, teachers] = [ownSchoolsOf(student), teacher && ownSchoolsOf(teacher)];
+  const studios = schoolsOf(found((await findStudio(store, studio.id)) ?? undefined));
+  return {
+    learning: own.learning ?? teachers?.learning ?? studios.learning,
+    raising: own.raising ?? teachers?.raising ?? studios.raising,
+    hearing: own.hearing ?? teachers?.hearing ?? studios.hearing,
+    picking: own.picking ?? teachers?.picking ?? studios.picking,
+    position: own.position ?? teachers?.position ?? studios.position,
+    first: own.first ?? teachers?.first ?? studios.first,
+    naming: own.naming ?? teachers?.naming ?? studios.naming,
+    fidelity: own.fidelity ?? teachers?.fidelity ?? studios.fidelity,
+  };
+}
+
+/** How a student is taught, for themselves; null for others. */
+export async function taughtAs(visit: Visit): Promise<Me['taught']> {
+  const { store, studio, person } = visit;
+  if (person.role !== 'student') return null;
+  const row = found(await findOwn(store, store.people, { studioId: studio.id, id: person.id }));
+  const { naming, fidelity } = await schoolsFor(visit, row);
+  return { naming, fidelity };
 }
 
 /** The student a song is written for, with the schools that hold and what they have played cleanly. */
-export async function studentOfSong({ store, studio }: Visit, id: string): Promise<StudentOfSong> {
+export async function studentOfSong(visit: Visit, id: string): Promise<StudentOfSong> {
+  const { store, studio } = visit;
   const row = found(await findOwn(store, store.people, { studioId: studio.id, id }));
-  const { name, guitar, schools } = describeStudent(row);
-  const studios = schoolsOf(found((await findStudio(store, studio.id)) ?? undefined));
+  const { name, guitar } = describeStudent(row);
   const played = await findPlayed(store, studio.id, id);
   return {
     id,
     name,
     guitar,
-    schools: {
-      learning: schools.learning ?? studios.learning,
-      raising: schools.raising ?? studios.raising,
-      hearing: schools.hearing ?? studios.hearing,
-      picking: schools.picking ?? studios.picking,
-      position: schools.position ?? studios.position,
-      first: schools.first ?? studios.first,
-    },
+    schools: await schoolsFor(visit, row),
     shown: await findShown(store, studio.id, id),
     played: TECHNIQUES.filter((technique) => played.includes(technique)),
   };
@@ -89,21 +147,27 @@ export async function studentOfSong({ store, studio }: Visit, id: string): Promi
 
 function describeStudent(row: PersonModel): Student {
   const { id, version, name, frets, strings, scaleLengthMm, tremoloArm, leftHanded } = row;
-  const own = <Word extends string>(words: readonly [Word, ...Word[]], word: string | null | undefined) =>
-    word == null ? null : known(words, word);
   return {
     id,
     version,
     name,
     guitar: { frets, strings, scaleLengthMm, tremoloArm, leftHanded, spanFrets: row.spanFrets ?? null },
-    schools: {
-      learning: own(SCHOOL_WORDS.learning, row.learning),
-      raising: own(SCHOOL_WORDS.raising, row.raising),
-      hearing: own(SCHOOL_WORDS.hearing, row.hearing),
-      picking: own(SCHOOL_WORDS.picking, row.picking),
-      position: own(SCHOOL_WORDS.position, row.position),
-      first: own(SCHOOL_WORDS.first, row.first),
-    },
+    schools: ownSchoolsOf(row),
+  };
+}
+
+function ownSchoolsOf(row: PersonModel): StudentSchools {
+  const own = <Word extends string>(words: readonly [Word, ...Word[]], word: string | null | undefined) =>
+    word == null ? null : known(words, word);
+  return {
+    learning: own(SCHOOL_WORDS.learning, row.learning),
+    raising: own(SCHOOL_WORDS.raising, row.raising),
+    hearing: own(SCHOOL_WORDS.hearing, row.hearing),
+    picking: own(SCHOOL_WORDS.picking, row.picking),
+    position: own(SCHOOL_WORDS.position, row.position),
+    first: own(SCHOOL_WORDS.first, row.first),
+    naming: own(SCHOOL_WORDS.naming, row.naming),
+    fidelity: own(SCHOOL_WORDS.fidelity, row.fidelity),
   };
 }
 
@@ -115,5 +179,7 @@ function schoolsOf(row: { readonly [Name in keyof Schools]: string }): Schools {
     picking: known(SCHOOL_WORDS.picking, row.picking),
     position: known(SCHOOL_WORDS.position, row.position),
     first: known(SCHOOL_WORDS.first, row.first),
+    naming: known(SCHOOL_WORDS.naming, row.naming),
+    fidelity: known(SCHOOL_WORDS.fidelity, row.fidelity),
   };
 }

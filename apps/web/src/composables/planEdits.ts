@@ -32,7 +32,7 @@ type Pieces = readonly PlanPiece[];
 
 /** A piece for a cut, with the tempos that are proposed for it. */
 export function pieceFor(cut: Cut, { phrases, targetPercent, shown, newId }: PlanMaking): PlanPiece {
-  return { ...cut, ...temposOf(cut, phrases, { targetPercent, shown }), id: newId(), fixed: false };
+  return { ...cut, ...temposOf(cut, phrases, { targetPercent, shown }), id: newId(), fixed: false, lesson: null };
 }
 
 /**
@@ -135,8 +135,8 @@ export function bodyOf({ version, learning, raising, targetPercent, rules, piece
   return { version, learning, raising, targetPercent, rules, pieces: pieces.map(pieceOf) };
 }
 
-function pieceOf({ id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed }: PlanPiece): PlanPiece {
-  return { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed };
+function pieceOf({ id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson }: PlanPiece): PlanPiece {
+  return { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson };
 }
 
 /** What the server tells of a piece besides its plan; for one that is not kept yet, that it is only planned. */

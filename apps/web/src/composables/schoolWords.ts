@@ -16,6 +16,14 @@ const ASKED: Readonly<Record<SchoolName, readonly [label: string, explains: stri
   picking: ['Strokes', 'How strokes are planned where none is written.'],
   position: ['Positions', 'Where the recorded player has it, or all under one hand for learning.'],
   first: ['The margin tells', 'Strings, frets and fingers first, or chord, scale and degrees.'],
+  naming: [
+    'Strings are named',
+    'By letters from the low E to the high e, or by numbers from the thinnest, wherever a string is told.',
+  ],
+  fidelity: [
+    'Fidelity',
+    'What a scope and a sheet promise, which version a request means at first, and how strictly a phrase is heard.',
+  ],
 };
 
 /** Every question, in the order they are asked. */

@@ -18,6 +18,11 @@ export function momentText(moment: string, zone: string): string {
   });
 }
 
+/** The day of a moment on the clock of a zone, `2026-03-14`. */
+export function dayIn(moment: string, zone: string): string {
+  return DateTime.fromISO(moment, { zone }).toISODate() ?? '';
+}
+
 /** Whole days from one day to another; negative when it lies before. */
 export function daysBetween(from: string, to: string): number {
   return Math.round(DateTime.fromISO(to).diff(DateTime.fromISO(from), 'days').days);

@@ -35,6 +35,7 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
     frets,
     scaleLengthMm,
     reachMm: reachOfHand(student.guitar),
+    names: student.schools.naming,
     tremoloArm: student.guitar.tremoloArm,
   };
   const known = [...student.played];

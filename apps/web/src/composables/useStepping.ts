@@ -1,4 +1,4 @@
-import { sayEvent } from '@jam-ledger/core/fretboard';
+import { namesOf, sayEvent, type StringNames } from '@jam-ledger/core/fretboard';
 import { beatOf, techniquesOfEvents, unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from 'vue';
@@ -16,16 +16,20 @@ export interface PlayedStep {
 }
 
 /** Steps through a piece event by event, and keeps some of its beats round and round. */
-export function useStepping(phrase: MaybeRefOrGetter<Phrase>, tuning: MaybeRefOrGetter<Tuning>) {
+export function useStepping(
+  phrase: MaybeRefOrGetter<Phrase>,
+  tuning: MaybeRefOrGetter<Tuning>,
+  naming: MaybeRefOrGetter<StringNames> = 'letters',
+) {
   const steps = computed((): readonly PlayedStep[] => {
     const { events, bars } = unroll(toValue(phrase));
     const techniques = techniquesOfEvents(toValue(phrase));
-    const count = toValue(tuning).openMidis.length;
+    const names = namesOf({ tuning: toValue(tuning), names: toValue(naming) });
     return events.flatMap(({ item, at, length, span, bar: index }) => {
       const bar = bars[index];
       if (!item || !bar) return [];
       const place = `bar ${index + 1}, beat ${beatOf(at - bar.at, bar.meter)}`;
-      return [{ at, length, span, place, says: sayEvent(item, techniques.get(item) ?? [], count) }];
+      return [{ at, length, span, place, says: sayEvent(item, techniques.get(item) ?? [], names) }];
     });
   });
   const index = ref(-1);

@@ -1,4 +1,5 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
+import { namesOf, type StringNames } from '@jam-ledger/core/fretboard';
 import { eventsOf, letterOfString, LETTERED_STRINGS, type EventItem, type Phrase } from '@jam-ledger/core/notation';
 import { HIGHEST_FRET, midiOf, spell, writeSpelling, type Key, type Tuning } from '@jam-ledger/core/pitch';
 
@@ -10,6 +11,8 @@ export interface Surroundings {
   readonly key: Key;
   /** Frets on this guitar. */
   readonly frets: number;
+  /** How strings are named. */
+  readonly names: StringNames;
 }
 
 /** Frets that lie under the hand without moving it. Common practice: one finger a fret. */
@@ -108,7 +111,7 @@ function underTheHand(last: EventItem, around: Surroundings): readonly Completio
 }
 
 function note(fret: number, string: number, around: Surroundings, how: { where: string; boost: number }): Completion {
-  const letter = around.tuning.openMidis.length === LETTERED_STRINGS ? letterOfString(string) : undefined;
+  const letter = namesOf(around) === 'letters' ? letterOfString(string) : undefined;
   const label = `${fret}${letter ?? `@${string}`}`;
   return { label, detail: `${nameOf(fret, string, around)}, ${how.where}`, boost: how.boost };
 }

@@ -1,158 +1,100 @@
 <script setup lang="ts">
-import type { Ledger, LedgerPiece, Lesson, RequestState } from '@jam-ledger/contract';
-import { isStuck } from '@jam-ledger/core/pieces';
-import { agendaFor } from '@jam-ledger/core/series';
+import type { Desk } from '@jam-ledger/contract';
+import { useEventListener } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
-import { RouterLink } from 'vue-router';
+import { RouterLink, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
-import { dayText, daysBetween } from '../composables/useDays.ts';
-import { agendaPieceOf } from '../composables/practicePiece.ts';
-import { useNotices, useRequests, useSession } from '../stores/index.ts';
+import { deskLines } from '../composables/deskLines.ts';
+import { isForPage } from '../composables/pageKeys.ts';
+import { dayText } from '../composables/useDays.ts';
+import { useNotices, useSession } from '../stores/index.ts';
 
 const session = useSession();
-const requests = useRequests();
 const notices = useNotices();
-const ledgers = ref<readonly Ledger[]>();
-const lessons = ref<readonly Lesson[]>();
-const today = computed(() => session.me?.studio.today ?? '');
+const router = useRouter();
+const desk = ref<Desk>();
+onMounted(() => notices.tell(async () => void (desk.value = await api.desk())));
 
-onMounted(() =>
-  notices.tell(async () => {
-    await requests.load();
-    lessons.value = await api.lessons(DAYS_SHOWN);
-    const students = await api.students();
-    ledgers.value = await Promise.all(students.map(({ id }) => api.ledger({ studentId: id })));
-  }),
-);
-
-/** Lessons of so many days stand on the desk. */
-const DAYS_SHOWN = 7;
-/** What a lesson opens with, as its agenda has it. */
-function opensWith({ student, minutes }: Lesson): string {
-  const ledger = ledgers.value?.find((one) => one.student.id === student.id);
-  if (!ledger || ledger.pieces.length === 0) return 'nothing is given yet';
-  const [first] = agendaFor(ledger.pieces.map(agendaPieceOf), minutes, today.value).items;
-  const piece = ledger.pieces.find(({ id }) => id === first?.pieceId);
-  return first && piece ? `${first.kind}: ${piece.phrase.name}` : 'nothing is due';
-}
-
-/** What still waits for the teacher. */
-const OPEN_STATES: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
-const waiting = computed(() => (requests.requests ?? []).filter(({ state }) => OPEN_STATES.includes(state)));
-
-/** Pieces that came down, wait to be heard, or have not been touched for long. */
-const STALE_DAYS = 8;
-interface Call {
-  readonly piece: LedgerPiece;
-  readonly student: Ledger['student'];
-  readonly why: string;
-}
-const calls = computed(() =>
-  (ledgers.value ?? []).flatMap(({ pieces, student }) =>
-    pieces.flatMap((piece): readonly Call[] => {
-      const call = (why: string): readonly Call[] => [{ piece, student, why }];
-      const idle = piece.lastDay === null ? undefined : daysBetween(piece.lastDay, today.value);
-      if (isStuck(piece.next)) return call(`stuck: ${piece.next.reason}`);
-      if (piece.mastery.state === 'slipping') return call(`slipping: ${piece.mastery.reason}`);
-      if (piece.next.move === 'show') return call(`wants to be heard: ${piece.next.reason}`);
-      if (piece.next.move === 'down') return call(`came down: ${piece.next.reason}`);
-      if (idle === undefined) return call('nothing posted yet');
-      if (idle >= STALE_DAYS && piece.mastery.state !== 'held') return call(`not touched for ${idle} days`);
-      return [];
-    }),
-  ),
-);
+const groups = computed(() => (desk.value ? deskLines(desk.value, session.me?.studio.zone ?? 'utc') : []));
+useEventListener('keydown', (event) => {
+  const line = groups.value.flatMap(({ lines }) => lines).find(({ key }) => key === event.key);
+  if (!line || !isForPage(event)) return;
+  event.preventDefault();
+  void router.push(line.to);
+});
 </script>
 
 <template>
-  <h1>Desk</h1>
-  <p class="soft day">{{ today ? dayText(today) : '' }}</p>
-  <div class="columns">
-    <section aria-label="Lessons">
-      <h2>Lessons</h2>
-      <p v-if="lessons?.length === 0" class="soft">
-        No lesson in the next {{ DAYS_SHOWN }} days. <RouterLink :to="{ name: 'series' }">Begin a series</RouterLink>
+  <header class="head">
+    <h1>Desk</h1>
+    <p class="soft">{{ desk ? dayText(desk.today) : '' }}</p>
+  </header>
+  <div class="groups">
+    <section v-for="{ name, empty, lines, more } in groups" :key="name" :aria-label="name">
+      <h2>{{ name }}</h2>
+      <p v-if="lines.length === 0" class="soft">
+        {{ empty }}
+        <RouterLink v-if="name === 'Lessons'" :to="{ name: 'series' }">Begin a series</RouterLink>
       </p>
-      <ul class="quiet-list ruled">
-        <li v-for="lesson in lessons ?? []" :key="lesson.id">
-          <RouterLink :to="{ name: 'lesson', params: { studentId: lesson.student.id } }">{{
-            lesson.student.name
-          }}</RouterLink>
-          <span class="right"
-            >{{ lesson.day === today ? 'today' : dayText(lesson.day, 'short') }}, {{ lesson.time }}</span
-          >
-          <span class="why"
-            >{{ lesson.number }} of {{ lesson.of }}, {{ lesson.minutes }} min · {{ opensWith(lesson) }}</span
-          >
+      <ol class="quiet-list">
+        <li v-for="line in lines" :key="line.id" :class="{ urgent: line.isUrgent }">
+          <kbd v-if="line.key">{{ line.key }}</kbd><span v-else></span>
+          <p>
+            <RouterLink :to="line.to">{{ line.what }}</RouterLink> <span class="soft">{{ line.of }}</span>
+          </p>
+          <span class="when">{{ line.when }}</span>
+          <p class="why">{{ line.why }}</p>
         </li>
-      </ul>
-    </section>
-    <section aria-label="Requests waiting">
-      <h2>Requests on the desk</h2>
-      <p v-if="requests.requests && waiting.length === 0" class="soft">Every request is answered and delivered.</p>
-      <ul class="quiet-list ruled">
-        <li v-for="request in waiting" :key="request.id">
-          <RouterLink :to="{ name: 'requests' }">{{ request.title }}</RouterLink>
-          <span class="soft"> for {{ request.student.name }}, {{ request.state }}</span>
-          <span class="right">{{
-            request.wantedBy ? `${daysBetween(today, request.wantedBy)} days left` : 'no day named'
-          }}</span>
-        </li>
-      </ul>
-    </section>
-    <section aria-label="Phrases that need you">
-      <h2>Phrases that need you</h2>
-      <p v-if="ledgers && calls.length === 0" class="soft">Nothing is stuck, and nothing waits to be heard.</p>
-      <ul class="quiet-list ruled">
-        <li v-for="{ piece, student, why } in calls" :key="piece.id">
-          <RouterLink :to="{ name: 'lesson', params: { studentId: student.id } }">{{ piece.phrase.name }}</RouterLink>
-          <span class="soft"> {{ piece.section.label }}, {{ piece.song.title }} · {{ student.name }}</span>
-          <span class="why">{{ why }}</span>
-        </li>
-      </ul>
-    </section>
-    <section aria-label="Students">
-      <h2>Students</h2>
-      <p v-if="ledgers?.length === 0" class="soft">No student is entered yet.</p>
-      <ul class="quiet-list ruled">
-        <li v-for="ledger in ledgers ?? []" :key="ledger.student.id">
-          <RouterLink :to="{ name: 'ledger', params: { studentId: ledger.student.id } }">{{
-            ledger.student.name
-          }}</RouterLink>
-          <span class="right">
-            {{ ledger.pieces.length === 1 ? '1 piece' : `${ledger.pieces.length} pieces` }},
-            {{ ledger.pieces.filter(({ mastery }) => mastery.state === 'held').length }} held
-          </span>
-        </li>
-      </ul>
+      </ol>
+      <p v-if="more > 0" class="soft">and {{ more }} more, less urgent; they come up in the lessons.</p>
     </section>
   </div>
 </template>
 
 <style scoped>
-.day {
-  margin-bottom: 1rem;
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 1rem;
+  margin-bottom: 0.8rem;
 }
-.columns {
+.groups {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(19rem, 1fr));
-  gap: 2rem;
+  grid-template-columns: repeat(auto-fit, minmax(26rem, 1fr));
+  gap: 1.6rem 2.4rem;
 }
-.ruled li {
+li {
+  display: grid;
+  grid-template-columns: 1.6rem minmax(0, 1fr) auto;
+  gap: 0 0.5rem;
   border-bottom: 1px solid var(--rule);
-  padding: 0.5rem 0;
-  overflow: hidden;
+  padding: 0.4rem 0 0.45rem;
 }
-.ruled a {
-  margin-right: 0.4rem;
+kbd {
+  align-self: start;
+  justify-self: start;
+  margin-top: 0.2rem;
 }
-.right {
-  float: right;
+.when {
+  white-space: nowrap;
+}
+.urgent .when {
+  color: var(--warm);
+  font-weight: 650;
 }
 .why {
-  display: block;
+  grid-column: 2 / -1;
+  color: var(--ink-soft);
+  font-size: 0.93rem;
+}
+.urgent .why {
+  color: var(--ink);
   border-left: 2px solid var(--warm);
-  padding-left: 0.6rem;
-  margin-top: 0.15rem;
+  padding-left: 0.5rem;
+}
+@media (max-width: 720px) {
+  .groups {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

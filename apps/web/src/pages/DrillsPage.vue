@@ -25,9 +25,16 @@ const { reading, tuning } = useReading(
 );
 const drills = computed(() => {
   if (!piece.value) return [];
-  const { song, hand } = piece.value;
+  const { song, hand, naming } = piece.value;
   const { capo, frets } = song;
-  const guitar = { tuning: tuning.value, capo, frets, scaleLengthMm: hand.scaleLengthMm, reachMm: reachOfHand(hand) };
+  const guitar = {
+    tuning: tuning.value,
+    capo,
+    frets,
+    scaleLengthMm: hand.scaleLengthMm,
+    reachMm: reachOfHand(hand),
+    names: naming,
+  };
   return practiceDrills(reading.value.phrase, guitar);
 });
 </script>

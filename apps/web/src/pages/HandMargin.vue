@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type Phrase } from '@jam-ledger/contract';
+import { namesOf } from '@jam-ledger/core/fretboard';
 import type { Drill } from '@jam-ledger/core/difficulty';
 import type { Span } from '@jam-ledger/core/notation';
 import type { PickingPolicy } from '@jam-ledger/core/picking';
@@ -40,6 +41,7 @@ const here = () =>
     inBox: inBox.value,
     onWriteFingers: writeFingers,
     strings: props.now().tuning.openMidis.length,
+    names: namesOf({ tuning: props.now().tuning, names: props.now().song.student.schools.naming }),
     onCheapest: (wishes: PlaceWishes) => take(handsWorker().cheapestPlaces(jobOf(props.now()), wishes)),
     onOver: (strings: 1 | -1) => take(handsWorker().overStrings(jobOf(props.now()), strings)),
     onTakeBox: takeBox,

@@ -1,43 +1,47 @@
 <script setup lang="ts">
-import type { Lesson, Outcome, Piece, Student } from '@jam-ledger/contract';
+import type { Hearing, InkedLine, LessonDay, Outcome, Piece, Student } from '@jam-ledger/contract';
 import { agendaFor } from '@jam-ledger/core/series';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { isForPage } from '../composables/pageKeys.ts';
 import { agendaPieceOf } from '../composables/practicePiece.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useLessonClock } from '../composables/useLessonClock.ts';
-import { useReading } from '../composables/useReading.ts';
+import { useLessonNote } from '../composables/useLessonNote.ts';
 import AgendaList from '../parts/AgendaList.vue';
-import PostResult from '../parts/PostResult.vue';
-import TabPage from '../parts/TabPage.vue';
-import { useLedger, useNotices } from '../stores/index.ts';
+import LastLesson from '../parts/LastLesson.vue';
+import LessonSummary from '../parts/LessonSummary.vue';
+import { useLedger, useNotices, useSession } from '../stores/index.ts';
+import LessonPiece from './LessonPiece.vue';
 
 const store = useLedger();
 const notices = useNotices();
+const session = useSession();
 const route = useRoute();
 const router = useRouter();
 const students = ref<readonly Student[]>();
-const lessons = ref<readonly Lesson[]>([]);
+const held = ref<LessonDay>();
+const inked = ref<readonly InkedLine[]>([]);
+const hearings = ref<readonly Hearing[]>([]);
 const chosen = ref<string>();
 const leftOut = ref<readonly string[]>([]);
+const summing = ref(false);
 const piece = ref<Piece>();
-const bpm = ref<number | null>(null);
 const minutes = useLocalStorage('jam-lesson-minutes', 45);
 const clock = useLessonClock();
+const summary = useLessonNote();
 const CHOICES = [30, 45, 60] as const;
 const studentId = computed(() =>
   typeof route.params['studentId'] === 'string' && route.params['studentId'] !== ''
     ? route.params['studentId']
     : undefined,
 );
-const today = computed(() => store.ledger?.today ?? '');
-/** The next lesson of this student, which says how long it is. */
-const lesson = computed(() => lessons.value.find(({ student }) => student.id === store.ledger?.student.id));
+const today = computed(() => held.value?.day ?? '');
+const lesson = computed(() => held.value?.lesson ?? undefined);
 const long = computed(() => (lesson.value?.day === today.value ? lesson.value.minutes : minutes.value));
 const agenda = computed(() => {
   const pieces = store.pieces.filter(({ id }) => !leftOut.value.includes(id));
@@ -55,17 +59,21 @@ const line = computed(() => {
 
 function load(): Promise<void> {
   return notices.tell(async () => {
+    await summary.settle();
     students.value ??= await api.students();
     const id = studentId.value ?? students.value[0]?.id;
-    chosen.value = undefined;
-    leftOut.value = [];
-    if (id) await store.load(id);
-    lessons.value = await api.lessons(LOOK_AHEAD_DAYS);
+    [chosen.value, leftOut.value, summing.value] = [undefined, [], false];
+    if (id === undefined) return;
+    const day = await api.lessonDay(id);
+    held.value = day;
+    [inked.value, hearings.value] = [day.inked, day.hearings];
+    store.show({ ...day.ledger, pieces: [...day.ledger.pieces, ...day.planned] });
+    summary.take(day);
+    if (typeof route.query['piece'] === 'string') chosen.value = route.query['piece'];
   });
 }
-/** So far ahead the next lesson is looked for, days. */
-const LOOK_AHEAD_DAYS = 14;
 onMounted(load);
+onBeforeUnmount(() => void summary.settle());
 watch(studentId, load);
 watch(
   () => line.value?.id,
@@ -73,9 +81,7 @@ watch(
     notices.tell(async () => {
       const opened = id === undefined ? undefined : await store.piece(id);
       // Another may have been chosen while this one was on its way.
-      if (opened?.id !== line.value?.id) return;
-      piece.value = opened;
-      bpm.value = opened?.next.bpm ?? null;
+      if (opened?.id === line.value?.id) piece.value = opened;
     }),
   { immediate: true },
 );
@@ -84,35 +90,33 @@ watch(
 watch(
   () => store.changed,
   (changed) => {
-    if (changed?.id === piece.value?.id) piece.value = changed;
+    if (!changed) return;
+    if (changed.id === piece.value?.id) piece.value = changed;
+    inked.value = [...inked.value.filter(({ pieceId }) => pieceId !== changed.id), ...inkedOf(changed)];
   },
 );
-
-const EMPTY = { tuning: 'standard', meter: '4/4' } as const;
-const { bars, tuning } = useReading(
-  () => piece.value?.phrase.text ?? '',
-  () => piece.value?.song ?? EMPTY,
-);
+/** What was inked today of a piece. */
+function inkedOf({ id, entries }: Piece): readonly InkedLine[] {
+  return entries
+    .filter(({ medium, struck, day }) => medium === 'ink' && !struck && day === today.value)
+    .map(({ id: entryId, bpm, outcome, percent }) => ({ entryId, pieceId: id, bpm, outcome, percent }));
+}
 
 function post(at: number, outcome: Outcome): Promise<void> {
   const heard = piece.value;
   if (!heard) return Promise.resolve();
   return notices.tell(async () => {
     chosen.value = heard.id;
-    piece.value = await store.post(heard, { bpm: at, outcome, percent: heard.next.percent });
-    bpm.value = piece.value.next.bpm;
+    const posted = await store.post(heard, { bpm: at, outcome, percent: heard.next.percent });
+    piece.value = posted;
+    // What was heard is assigned at its next tempo, as long as nobody chose another.
+    if (summary.isOpen.value) summary.assign({ pieceId: posted.id, name: posted.phrase.name, bpm: posted.next.bpm });
   });
 }
 
 function step(by: 1 | -1): void {
   const at = order.value.indexOf(line.value?.id ?? '');
   chosen.value = order.value[Math.min(order.value.length - 1, Math.max(0, at + by))];
-}
-/** One rung slower than the tempo that stands there. */
-function lower(): void {
-  const now = bpm.value ?? 0;
-  const below = piece.value?.rungs.filter((rung) => rung.bpm < now).at(-1);
-  if (below) bpm.value = below.bpm;
 }
 function leaveOut(): void {
   const id = line.value?.id;
@@ -128,9 +132,9 @@ function leaveOut(): void {
 const KEYS: Readonly<Record<string, () => void>> = {
   ArrowDown: () => step(1),
   ArrowUp: () => step(-1),
-  d: lower,
   x: leaveOut,
   s: clock.toggle,
+  e: () => (summing.value = !summing.value),
 };
 useEventListener('keydown', (event) => {
   const act = KEYS[event.key];
@@ -166,33 +170,48 @@ useEventListener('keydown', (event) => {
       <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
       {{ long }} min
       <Button size="small" text :label="clock.runs.value ? 'Halt' : 'Start'" title="s" @click="clock.toggle()" />
+      <Button
+        v-if="held"
+        size="small"
+        outlined
+        :label="summing ? 'Back to the pieces' : 'What it came to'"
+        title="e"
+        @click="summing = !summing"
+      />
     </span>
   </header>
   <p v-if="students?.length === 0" class="soft">No student is entered yet.</p>
+  <LessonSummary
+    v-else-if="summing && held"
+    :inked="inked"
+    :pieces="store.pieces"
+    :note="summary.note.value"
+    :draft="summary.draft.value"
+    :saving="summary.saving.value"
+    :problem="summary.problem.value"
+    :open="summary.isOpen.value"
+    :zone="session.me?.studio.zone ?? 'utc'"
+    :student="held.ledger.student.name"
+    @words="summary.change({ words: $event })"
+    @home="summary.change({ home: $event })"
+    @assign="summary.assign"
+    @unassign="summary.unassign"
+    @send="summary.send"
+  />
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned to {{ store.ledger.student.name }} yet; there is nothing to hear.
   </p>
   <div v-else-if="line" class="lesson">
     <div>
+      <LastLesson v-if="held?.last" :note="held.last" />
       <p class="soft small">
         {{ agenda.minutes }} of {{ long }} minutes are planned. <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean ·
-        <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down · <kbd>x</kbd> leave out · <kbd>s</kbd> clock
+        <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down · <kbd>x</kbd> leave out · <kbd>h</kbd> hear it · <kbd>←</kbd>
+        <kbd>→</kbd> step · <kbd>s</kbd> clock · <kbd>e</kbd> what it came to
       </p>
       <AgendaList :agenda="agenda" :pieces="store.pieces" :chosen="line.id" @choose="chosen = $event" />
     </div>
-    <section v-if="piece" class="hear" :aria-label="piece.phrase.name">
-      <h2>
-        {{ piece.phrase.name }} <span class="soft">target {{ piece.targetBpm }}</span>
-      </h2>
-      <p class="reason">{{ piece.next.reason }}</p>
-      <TabPage :bars="bars" :strings="tuning.openMidis.length">This phrase is still empty.</TabPage>
-      <PostResult v-model:bpm="bpm" medium="ink" :keys="true" :post="post" />
-      <ul v-if="piece.pins.length > 0" class="quiet-list pins" aria-label="Pinned notes">
-        <li v-for="pin in piece.pins" :key="pin.id">
-          <strong>{{ pin.by.teaches ? 'Watch out' : pin.by.name }}</strong> {{ pin.text }}
-        </li>
-      </ul>
-    </section>
+    <LessonPiece v-if="piece" v-model:piece="piece" v-model:hearings="hearings" :post="post" />
   </div>
 </template>
 
@@ -226,21 +245,6 @@ useEventListener('keydown', (event) => {
 }
 .small {
   font-size: 0.88rem;
-}
-.hear {
-  display: flex;
-  flex-direction: column;
-  gap: 0.7rem;
-  min-width: 0;
-}
-.hear h2 span {
-  font-family: var(--type-plain);
-  font-weight: 400;
-  font-size: 0.95rem;
-}
-.reason {
-  border-left: 2px solid var(--warm);
-  padding-left: 0.7rem;
 }
 @media (max-width: 900px) {
   .lesson {

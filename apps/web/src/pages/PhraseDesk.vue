@@ -227,6 +227,7 @@ function renameTo(event: Event): void {
         :capo="song.capo"
         :music-key="key"
         :frets="song.frets"
+        :names="song.student.schools.naming"
         @type="type"
         @caret="caret = $event"
         @play-from="notices.tell(() => playFrom($event))"
@@ -241,6 +242,7 @@ function renameTo(event: Event): void {
         :frets="song.frets"
         :mirrored="mirrored"
         :music-key="key"
+        :names="song.student.schools.naming"
         :shown="underCaret"
         @touch="(note, stack) => editor?.touch(note, stack)"
       />
@@ -417,10 +419,5 @@ function renameTo(event: Event): void {
 .speed input {
   width: 6rem;
   accent-color: var(--cool);
-}
-hr {
-  border: 0;
-  border-top: 1px solid var(--rule);
-  margin: 1rem 0;
 }
 </style>

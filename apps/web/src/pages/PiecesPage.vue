@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import type { PlanBody, PlanPiece, Series } from '@jam-ledger/contract';
+import type { PlanBody, PlanPiece } from '@jam-ledger/contract';
 import { TICKS_PER_QUARTER } from '@jam-ledger/core/notation';
 import type { PlanChange } from '@jam-ledger/core/pieces';
 import { useEventListener } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { onBeforeRouteLeave, RouterLink, useRoute } from 'vue-router';
-import { api } from '../api/index.ts';
 import { isForPage, isTyping } from '../composables/pageKeys.ts';
 import {
   addCut,
@@ -18,22 +17,21 @@ import {
   type ExtraCut,
   type PlanMaking,
 } from '../composables/planEdits.ts';
-import { planLessons } from '../composables/planLessons.ts';
 import { laneOf } from '../composables/planLane.ts';
-import { dayText } from '../composables/useDays.ts';
 import { useCutting } from '../composables/useCutting.ts';
 import { usePlan } from '../composables/usePlan.ts';
+import { usePlanLessons } from '../composables/usePlanLessons.ts';
 import LessonLoads from '../parts/LessonLoads.vue';
+import LessonMoves from '../parts/LessonMoves.vue';
 import PlanDetail from '../parts/PlanDetail.vue';
 import PlanSettings from '../parts/PlanSettings.vue';
 import PlanTable from '../parts/PlanTable.vue';
-import { useNotices, useSession, useSong } from '../stores/index.ts';
+import { useNotices, useSong } from '../stores/index.ts';
 
 const route = useRoute();
 const songId = String(route.params['id']);
 const store = useSong();
 const notices = useNotices();
-const session = useSession();
 const { phrases, done, all, reckon } = useCutting();
 const { plan, pieces, needs, given, replanned, saving, undone, stateOf, nameOf, load, change, undo, keep, give } =
   usePlan(songId, phrases);
@@ -50,31 +48,19 @@ const making = computed((): PlanMaking => ({
 const learning = computed(() => plan.value?.learning ?? song.value?.student.schools.learning ?? 'front to back');
 const raising = computed(() => plan.value?.raising ?? song.value?.student.schools.raising ?? 'small even steps');
 
-const series = ref<readonly Series[]>([]);
-/** The coming lessons of this student, the nearest first. */
-const lessons = computed(() => {
-  const today = session.me?.studio.today ?? '';
-  const own = series.value.filter(({ student }) => student.id === song.value?.student.id);
-  const coming = own.flatMap((one) => one.lessons.filter(({ day }) => day >= today));
-  return { coming: coming.sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1)), minutes: own[0]?.rule.minutes ?? 45 };
+const { days, planned, beginOn, loadLessons, acceptAll, beginIn } = usePlanLessons({
+  studentId: () => song.value?.student.id,
+  plan: { pieces, needs, given, stateOf, nameOf, change, undo },
 });
-const planned = computed(() =>
-  planLessons(pieces.value, {
-    needs: needs.value,
-    given: given.value,
-    lessons: lessons.value.coming,
-    minutes: lessons.value.minutes,
-  }),
-);
-function beginOn(id: string): string | undefined {
-  const lesson = planned.value?.lessonOf.get(id);
-  return lesson && dayText(lesson.day, 'short');
-}
+const nameOfId = (id: string) => {
+  const piece = pieces.value.find((one) => one.id === id);
+  return piece ? nameOf(piece) : '';
+};
 
 onMounted(() =>
   notices.tell(async () => {
     await Promise.all([store.load(songId), load()]);
-    series.value = await api.series();
+    await loadLessons();
     if (song.value) await reckon(song.value);
   }),
 );
@@ -229,7 +215,14 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
         <kbd>Delete</kbd> out
       </span>
     </p>
-    <LessonLoads v-if="phrases.length > 0" :loads="planned?.loads" :lessons="lessons.coming.length" />
+    <LessonLoads v-if="phrases.length > 0" :loads="planned?.loads" :lessons="days.length" />
+    <LessonMoves
+      v-if="planned"
+      :moves="planned.moves"
+      :name-of="nameOfId"
+      @accept="acceptAll"
+      @choose="chosenId = $event"
+    />
     <section v-if="replanned.changes.length > 0" class="changes" aria-label="What the plan proposes">
       <ul class="quiet-list">
         <li v-for="one in replanned.changes" :key="`${one.what} ${one.id}`">
@@ -258,7 +251,9 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
         :waiting="named(waiting)"
         :raising="raising"
         :rules="plan.rules"
+        :lessons="days"
         :seam="seam"
+        @begin="beginIn(chosen.id, $event)"
         @tempo="amend(chosen.id, $event)"
         @give="(on) => notices.tell(() => give(chosen!.id, on))"
         @cut="cut(chosen.id, $event)"

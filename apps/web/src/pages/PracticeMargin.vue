@@ -28,7 +28,14 @@ const emit = defineEmits<{ choose: [rung: Rung]; rested: []; half: [from: 0 | 50
 const cautions = computed(() => {
   const { song, hand, targetBpm } = props.piece;
   const { capo, frets } = song;
-  const guitar = { tuning: props.tuning, capo, frets, scaleLengthMm: hand.scaleLengthMm, reachMm: reachOfHand(hand) };
+  const guitar = {
+    tuning: props.tuning,
+    capo,
+    frets,
+    scaleLengthMm: hand.scaleLengthMm,
+    reachMm: reachOfHand(hand),
+    names: props.piece.naming,
+  };
   return cautionsOf(props.phrase, { ...guitar, bpm: targetBpm });
 });
 const newest = computed(() =>

@@ -24,6 +24,7 @@ const places = computed(() => {
     :capo="piece.song.capo"
     :frets="piece.song.frets"
     :music-key="key"
+    :names="piece.naming"
     :mirrored="piece.hand.leftHanded"
     :shown="places"
     still

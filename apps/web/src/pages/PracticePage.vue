@@ -64,7 +64,11 @@ const { reading, bars, tuning } = useReading(
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
 const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, clear, looped, loopedSpans, loopSays } =
-  useStepping(() => reading.value.phrase, tuning);
+  useStepping(
+    () => reading.value.phrase,
+    tuning,
+    () => piece.value?.naming ?? 'letters',
+  );
 const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = useListening(
   () => ({
     phrase: reading.value.phrase,

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
+import { promisesOf } from '@jam-ledger/core/desk';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api } from '../api/index.ts';
-import { promisesOf } from '../composables/promises.ts';
+import { dayText } from '../composables/useDays.ts';
+import { useWorkTimer } from '../composables/useWorkTimer.ts';
 import RequestLine from '../parts/RequestLine.vue';
 import RequestSlip from '../parts/RequestSlip.vue';
+import RequestWork from '../parts/RequestWork.vue';
 import WeekLoads from '../parts/WeekLoads.vue';
 import { useNotices, useRequests, useSession } from '../stores/index.ts';
 
@@ -17,19 +19,16 @@ const today = computed(() => session.me?.studio.today ?? '');
 /** The request whose next part is being asked for. */
 const more = ref<SongRequest>();
 
-const workMinutes = ref<number>();
-const promises = computed(() =>
-  workMinutes.value === undefined
-    ? undefined
-    : promisesOf(store.requests ?? [], { today: today.value, workMinutes: workMinutes.value }),
-);
+const timer = useWorkTimer();
+const { hours } = timer;
+const promises = computed(() => hours.value && promisesOf(hours.value.works, { ...hours.value, today: today.value }));
+const workOf = (id: string) => hours.value?.works.find((work) => work.id === id);
 
-onMounted(() =>
-  notices.tell(async () => {
-    await store.load();
-    if (session.isTeacher) workMinutes.value = (await api.schools()).workMinutes;
-  }),
-);
+async function load(): Promise<void> {
+  await store.load();
+  if (session.isTeacher) await timer.load();
+}
+onMounted(() => notices.tell(load));
 
 async function ask(body: RequestBody): Promise<void> {
   await store.askFor(body);
@@ -38,34 +37,48 @@ async function ask(body: RequestBody): Promise<void> {
 
 async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<void> {
   const moved = await store.move(request, to);
+  if (session.isTeacher) await timer.load();
   if (to.state === 'in work' && request.state === 'agreed' && moved.transcriptionId)
     await router.push({ name: 'song', params: { id: moved.transcriptionId } });
+}
+
+function promise(request: SongRequest, day: string | null): Promise<void> {
+  return notices.tell(async () => {
+    const kept = await store.promise(request, day);
+    await timer.load();
+    const words = day === null ? 'The promise is taken back.' : `“${request.title}” is promised for ${dayText(day)}.`;
+    notices.say(words, async () => {
+      await store.promise(kept, request.promisedFor);
+      await timer.load();
+    });
+  });
 }
 </script>
 
 <template>
-  <div :class="['layout', { asking: !session.isTeacher }]">
+  <div :class="['layout', { asking: session.isStudent }]">
     <RequestSlip
-      v-if="!session.isTeacher"
+      v-if="session.isStudent"
       :key="more?.id ?? 'new'"
       :today="today"
+      :fidelity="session.me?.taught?.fidelity ?? 'note for note'"
       :more="more"
       :ask="ask"
       @done="more = undefined"
     />
     <section aria-label="Requests">
-      <h1>{{ session.isTeacher ? 'Requests' : 'What you asked for' }}</h1>
+      <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
       <p v-if="store.requests?.length === 0" class="soft empty">
         {{
-          session.isTeacher
-            ? 'Nothing is asked for. A student’s request will lie here.'
-            : 'Nothing yet. Name a song on the slip and hand it in.'
+          session.isStudent
+            ? 'Nothing yet. Name a song on the slip and hand it in.'
+            : 'Nothing is asked for. A student’s request will lie here.'
         }}
       </p>
       <WeekLoads
-        v-if="promises && workMinutes !== undefined && (store.requests?.length ?? 0) > 0"
+        v-if="promises && hours && (store.requests?.length ?? 0) > 0"
         :weeks="promises.weeks"
-        :work-minutes="workMinutes"
+        :work-minutes="hours.workMinutes"
       />
       <ul class="quiet-list">
         <RequestLine
@@ -73,12 +86,24 @@ async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Pro
           :key="request.id"
           :request="request"
           :teacher="session.isTeacher"
+          :still="!session.isTeacher && !session.isStudent"
           :today="today"
           :zone="session.me?.studio.zone ?? 'utc'"
           :move="move"
-          :promise="promises?.byId.get(request.id)"
+          :fidelity="workOf(request.id)?.fidelity"
           @more="more = $event"
-        />
+        >
+          <RequestWork
+            v-if="workOf(request.id) && promises?.byId.get(request.id)"
+            :request="request"
+            :work="workOf(request.id)!"
+            :promise="promises.byId.get(request.id)!"
+            :today="today"
+            :running="timer.runsFor(request.id) ? timer.minutes.value : undefined"
+            @time="timer.toggle(request.id)"
+            @promise="promise(request, $event)"
+          />
+        </RequestLine>
       </ul>
     </section>
   </div>

@@ -1,26 +1,30 @@
 <script setup lang="ts">
-import type { LessonChanges, LessonDate, Series, SeriesBody, Student } from '@jam-ledger/contract';
-import { NO_CHANGES } from '@jam-ledger/core/series';
+import type { LessonChanges, LessonDate, Readiness, Series, SeriesBody, Student } from '@jam-ledger/contract';
+import { leaveOut, moveLesson, NO_CHANGES } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
+import { RouterLink, useRoute } from 'vue-router';
 import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
-import LessonDates from '../parts/LessonDates.vue';
+import { sayChance } from '../composables/reportWords.ts';
+import InstalmentList from '../parts/InstalmentList.vue';
+import LessonDates, { type OtherLesson } from '../parts/LessonDates.vue';
 import SeriesForm from '../parts/SeriesForm.vue';
-import { useNotices, useSession } from '../stores/index.ts';
+import { useNotices, useRequests, useSession } from '../stores/index.ts';
 
 const notices = useNotices();
 const session = useSession();
 const series = ref<readonly Series[]>();
 const students = ref<readonly Student[]>([]);
-const chosenId = ref<string>();
+const route = useRoute();
+const chosenId = ref(typeof route.query['id'] === 'string' ? route.query['id'] : undefined);
 const editing = ref<'new' | 'chosen'>();
 const chosen = computed(() => series.value?.find(({ id }) => id === chosenId.value) ?? series.value?.[0]);
 const today = computed(() => session.me?.studio.today ?? '');
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
 
 async function load(): Promise<void> {
-  [series.value, students.value] = await Promise.all([api.series(), api.students()]);
+  [series.value, students.value] = await Promise.all([api.series(), api.students(), requests.load()]);
 }
 onMounted(() => notices.tell(load));
 
@@ -31,9 +35,10 @@ const blank = computed((): SeriesBody => ({
   changes: NO_CHANGES,
   goal: '',
   goalDay: null,
+  instalments: [],
 }));
-function bodyOf({ studentId, title, rule, changes, goal, goalDay }: SeriesBody): SeriesBody {
-  return { studentId, title, rule, changes, goal, goalDay };
+function bodyOf({ studentId, title, rule, changes, goal, goalDay, instalments }: SeriesBody): SeriesBody {
+  return { studentId, title, rule, changes, goal, goalDay, instalments };
 }
 
 async function begin(body: SeriesBody): Promise<void> {
@@ -59,27 +64,58 @@ async function amend(one: Series, to: Partial<SeriesBody>, words: string, struck
 const change = (one: Series, to: Partial<LessonChanges>, words: string) =>
   notices.tell(() => amend(one, { changes: { ...one.changes, ...to } }, words));
 
-function skip(one: Series, { day, why }: LessonDate): Promise<void> {
-  const { skips, moves, extras } = one.changes;
-  const words = `The lesson on ${dayText(day)} is left out.`;
-  if (why === 'extra') return change(one, { extras: extras.filter((extra) => extra.day !== day) }, words);
-  const moved = moves.find((move) => move.day === day && why === 'moved');
-  const from = moved?.from ?? day;
-  return change(one, { skips: [...skips, from], moves: moves.filter((move) => move !== moved) }, words);
+function skip(one: Series, lesson: LessonDate): Promise<void> {
+  return change(one, leaveOut(one.changes, lesson), `The lesson on ${dayText(lesson.day)} is left out.`);
 }
 function restore(one: Series, day: string): Promise<void> {
   const skips = one.changes.skips.filter((skipped) => skipped !== day);
   return change(one, { skips }, `The lesson on ${dayText(day)} is back.`);
 }
 function move(one: Series, lesson: LessonDate, to: { readonly day: string; readonly time: string }): Promise<void> {
-  const { moves, extras } = one.changes;
-  const words = `The lesson is moved to ${dayText(to.day)}, ${to.time}.`;
-  if (lesson.why === 'extra')
-    return change(one, { extras: extras.map((extra) => (extra.day === lesson.day ? to : extra)) }, words);
-  const moved = moves.find(({ day }) => day === lesson.day && lesson.why === 'moved');
-  const from = moved?.from ?? lesson.day;
-  return change(one, { moves: [...moves.filter((other) => other !== moved), { from, ...to }] }, words);
+  return change(one, moveLesson(one.changes, lesson, to), `The lesson is moved to ${dayText(to.day)}, ${to.time}.`);
 }
+function swap(one: Series, lesson: LessonDate, other: OtherLesson): Promise<void> {
+  return notices.tell(async () => {
+    const side = ({ id, version }: Series, startsAt: string) => ({ seriesId: id, version, startsAt });
+    await api.swapLessons({ lessons: [side(one, lesson.startsAt), side(other.series, other.lesson.startsAt)] });
+    await load();
+    notices.say(`${one.student.name} and ${other.series.student.name} have changed places.`, async () => {
+      const fresh = (id: string) => series.value?.find((kept) => kept.id === id);
+      const [here, there] = [fresh(one.id), fresh(other.series.id)];
+      if (!here || !there) return;
+      await api.swapLessons({ lessons: [side(here, other.lesson.startsAt), side(there, lesson.startsAt)] });
+      await load();
+    });
+  });
+}
+/** Coming lessons of the other series, which one could change places with. */
+const others = computed((): readonly OtherLesson[] =>
+  (series.value ?? [])
+    .filter(({ id }) => id !== chosen.value?.id)
+    .flatMap((one) => one.lessons.filter(({ day }) => day >= today.value).map((lesson) => ({ series: one, lesson })))
+    .sort((a, b) => a.lesson.startsAt.localeCompare(b.lesson.startsAt))
+    .slice(0, MOST_OTHERS),
+);
+/** Most lessons that are offered to change places with. Our choice. */
+const MOST_OTHERS = 40;
+
+const requests = useRequests();
+/** What this student asked for, which can be handed out in parts. */
+const askedFor = computed(() =>
+  (requests.requests ?? []).filter(({ student }) => student.id === chosen.value?.student.id),
+);
+const readiness = ref<Readiness | null>(null);
+watch(
+  () => [chosen.value?.id, chosen.value?.version] as const,
+  ([id]) =>
+    notices.tell(async () => {
+      readiness.value = null;
+      if (id === undefined || chosen.value?.goalDay === null) return;
+      const report = await api.seriesReport(id);
+      if (report.series.id === chosen.value?.id) readiness.value = report.readiness;
+    }),
+  { immediate: true },
+);
 function add(one: Series, to: { readonly day: string; readonly time: string }): Promise<void> {
   return change(one, { extras: [...one.changes.extras, to] }, `A lesson on ${dayText(to.day)}, ${to.time} is added.`);
 }
@@ -96,6 +132,7 @@ const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.v
     :first="blank"
     :students="students"
     :zone="zone"
+    :holidays="session.me?.studio.holidays ?? []"
     :is-kept="false"
     :save="begin"
     @done="editing = undefined"
@@ -120,7 +157,18 @@ const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.v
         {{ chosen.title }} <span class="soft small">with {{ chosen.teacher.name }}</span>
       </h2>
       <p v-if="chosen.goal !== '' || chosen.goalDay" class="soft">
-        For {{ chosen.goal || 'a day' }}<template v-if="chosen.goalDay">, {{ dayText(chosen.goalDay) }}</template>
+        For {{ chosen.goal || 'a day' }}<template v-if="chosen.goalDay">, {{ dayText(chosen.goalDay) }}</template
+        ><template v-if="readiness"
+          >:
+          <strong v-if="readiness.chance !== null">{{ sayChance(readiness.chance) }}</strong>
+          <template v-else>nothing is cut into pieces yet</template>
+          <template v-if="readiness.chance !== null && readiness.holdingBack.length > 0">
+            · {{ readiness.ready }} of {{ readiness.pieces }} pieces are there; held back by
+            {{
+              readiness.holdingBack.map(({ name, chance }) => `“${name}” (${Math.round(chance * 100)} %)`).join(', ')
+            }}</template
+          ></template
+        >
       </p>
       <SeriesForm
         v-if="editing === 'chosen'"
@@ -128,6 +176,7 @@ const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.v
         :first="bodyOf(chosen)"
         :students="students"
         :zone="zone"
+        :holidays="session.me?.studio.holidays ?? []"
         is-kept
         :save="(body) => amend(chosen!, body, 'The series is changed.')"
         @done="editing = undefined"
@@ -141,14 +190,24 @@ const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.v
           label="End the series"
           @click="notices.tell(() => amend(chosen!, {}, 'The series is ended.', true))"
         />
+        <RouterLink :to="{ name: 'series-report', params: { id: chosen.id } }">Report for home</RouterLink>
       </p>
       <LessonDates
         :series="chosen"
         :today="today"
+        :others="others"
         @skip="skip(chosen!, $event)"
         @restore="restore(chosen!, $event)"
         @move="(lesson, to) => move(chosen!, lesson, to)"
         @add="add(chosen!, $event)"
+        @swap="(lesson, other) => swap(chosen!, lesson, other)"
+      />
+      <InstalmentList
+        :key="chosen.id"
+        :instalments="chosen.instalments"
+        :requests="askedFor"
+        :lessons="chosen.lessons.filter(({ day }) => day >= today)"
+        @change="(list, words) => notices.tell(() => amend(chosen!, { instalments: list }, words))"
       />
     </section>
   </div>

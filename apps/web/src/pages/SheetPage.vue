@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Phrase, Section } from '@jam-ledger/contract';
+import { FIDELITY_SAYS, type Phrase, type Section } from '@jam-ledger/contract';
 import { paceAt, readPaces } from '@jam-ledger/core/form';
 import { readShorthand, scoreOf, type Meter } from '@jam-ledger/core/notation';
 import { onKeyStroke } from '@vueuse/core';
@@ -60,6 +60,7 @@ onKeyStroke('p', (event) => {
       <p>
         {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} · {{ song.key || 'key open' }} ·
         {{ song.tempo }} bpm · {{ song.meter }}
+        <span class="promise">{{ FIDELITY_SAYS[song.student.schools.fidelity] }}</span>
       </p>
       <p class="tools">
         <RouterLink :to="{ name: 'song', params: { id: song.id } }">Back to the desk</RouterLink>
@@ -157,6 +158,10 @@ dt {
 }
 dd {
   margin: 0;
+}
+.promise {
+  display: block;
+  font-style: italic;
 }
 @media (max-width: 720px) {
   .passes {

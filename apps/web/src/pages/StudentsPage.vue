@@ -1,28 +1,17 @@
 <script setup lang="ts">
-import {
-  MOST_WORK_MINUTES,
-  type SchoolName,
-  type Student,
-  type StudentChange,
-  type StudioSchools,
-} from '@jam-ledger/contract';
+import type { Student, StudentChange, StudioSchools } from '@jam-ledger/contract';
 import { reachOfSpan } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
-import InputNumber from 'primevue/inputnumber';
-import { computed, onMounted, ref } from 'vue';
+import { onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
-import { SCHOOL_QUESTIONS, withSchool } from '../composables/schoolWords.ts';
-import FieldRow from '../parts/FieldRow.vue';
 import GuitarForm from '../parts/GuitarForm.vue';
-import SchoolChoice from '../parts/SchoolChoice.vue';
-import { useNotices, useSession } from '../stores/index.ts';
+import { useNotices } from '../stores/index.ts';
 
 const notices = useNotices();
-const session = useSession();
 const students = ref<readonly Student[]>();
 const studio = ref<StudioSchools>();
 const open = ref<string>();
-const isOwner = computed(() => session.me?.role === 'owner');
 
 async function load(): Promise<void> {
   [students.value, studio.value] = await Promise.all([api.students(), api.schools()]);
@@ -39,25 +28,6 @@ async function keep(student: Student, change: StudentChange): Promise<void> {
   });
 }
 
-function teach(name: SchoolName, word: string | null): Promise<void> {
-  return change((before) => withSchool(before, name, word));
-}
-function work(workMinutes: number | null): Promise<void> {
-  return change((before) => (workMinutes === null ? before : { ...before, workMinutes }));
-}
-
-function change(to: (before: StudioSchools) => StudioSchools): Promise<void> {
-  return notices.tell(async () => {
-    const before = studio.value;
-    if (!before) return;
-    studio.value = await api.changeSchools(to(before));
-    const { version } = studio.value;
-    notices.say('How the studio teaches is kept.', async () => {
-      studio.value = await api.changeSchools({ ...before, version });
-    });
-  });
-}
-
 function sayGuitar({ guitar }: Student): string {
   const { frets, strings, scaleLengthMm, tremoloArm } = guitar;
   return `${strings} strings, ${frets} frets, ${scaleLengthMm} mm${tremoloArm ? ', tremolo arm' : ''}`;
@@ -71,7 +41,7 @@ function sayHand({ guitar }: Student): string {
   return leftHanded ? `${reach}, left-handed` : reach;
 }
 function saySchools({ schools }: Student): string {
-  const own = [schools.picking, schools.position, schools.first].filter((school) => school !== null);
+  const own = Object.values(schools).filter((school) => school !== null);
   return own.length === 0 ? 'as the studio' : own.join(', ');
 }
 </script>
@@ -119,46 +89,13 @@ function saySchools({ schools }: Student): string {
       </tr>
     </tbody>
   </table>
-  <section v-if="studio" class="studio" aria-label="How the studio teaches">
-    <h2>How the studio teaches</h2>
-    <p class="soft">
-      {{
-        isOwner
-          ? 'It holds for every student who is not taught otherwise; on the desk the other way is one key away.'
-          : 'The owner decides this; a student may be taught otherwise, and on the desk the other way is one key away.'
-      }}
-    </p>
-    <FieldRow v-slot="{ id }" label="Transcribing, a week" hint="minutes" class="hours">
-      <InputNumber
-        :model-value="studio.workMinutes"
-        :input-id="id"
-        :min="0"
-        :max="MOST_WORK_MINUTES"
-        :use-grouping="false"
-        :disabled="!isOwner"
-        @update:model-value="work"
-      />
-    </FieldRow>
-    <div class="schools">
-      <SchoolChoice
-        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
-        :key="name"
-        :model-value="studio[name]"
-        :label="label"
-        :words="words"
-        :disabled="!isOwner"
-        :explains="explains"
-        @update:model-value="teach(name, $event)"
-      />
-    </div>
-  </section>
+  <p v-if="studio" class="soft below">
+    How the studio teaches where nobody is taught otherwise stands under
+    <RouterLink :to="{ name: 'studio' }">Studio</RouterLink>.
+  </p>
 </template>
 
 <style scoped>
-.hours {
-  max-width: 12rem;
-  margin-top: 0.6rem;
-}
 .students {
   margin-top: 0.8rem;
   border-collapse: collapse;
@@ -185,14 +122,7 @@ thead th {
   position: absolute;
   clip-path: inset(50%);
 }
-.studio {
-  margin-top: 2rem;
-}
-.schools {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
-  gap: 1rem 1.5rem;
-  margin-top: 0.7rem;
-  max-width: 60rem;
+.below {
+  margin-top: 1.2rem;
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sayString } from '@jam-ledger/core/fretboard';
+import { sayString, type StringNames } from '@jam-ledger/core/fretboard';
 import type { Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -15,6 +15,8 @@ const props = defineProps<{
   inBox: boolean;
   /** How many strings there are. */
   strings: number;
+  /** How they are named. */
+  names: StringNames;
 }>();
 const emit = defineEmits<{
   writeFingers: [];
@@ -31,7 +33,7 @@ const avoidable = computed(() => [
   { id: 0, label: 'any string' },
   ...Array.from({ length: props.strings }, (_, index) => ({
     id: index + 1,
-    label: `not ${sayString(index + 1, props.strings)}`,
+    label: `not ${sayString(index + 1, props.names)}`,
   })),
 ]);
 const selected = computed(() => {

@@ -1,15 +1,27 @@
+<script lang="ts">
+import type { LessonDate as OneLesson, Series as OneSeries } from '@jam-ledger/contract';
+
+/** A coming lesson of another series. */
+export interface OtherLesson {
+  readonly series: OneSeries;
+  readonly lesson: OneLesson;
+}
+</script>
+
 <script setup lang="ts">
 import type { LessonDate, Series } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { ref } from 'vue';
+import Select from 'primevue/select';
+import { computed, ref } from 'vue';
 import { dayText } from '../composables/useDays.ts';
 
-defineProps<{ series: Series; today: string }>();
+const props = defineProps<{ series: Series; today: string; others: readonly OtherLesson[] }>();
 const emit = defineEmits<{
   skip: [lesson: LessonDate];
   restore: [day: string];
   move: [lesson: LessonDate, to: { readonly day: string; readonly time: string }];
   add: [to: { readonly day: string; readonly time: string }];
+  swap: [lesson: LessonDate, other: OtherLesson];
 }>();
 
 /** The lesson that is being moved, or a new one. */
@@ -28,17 +40,44 @@ function keep(): void {
   else if (editing.value) emit('move', editing.value, to);
   editing.value = undefined;
 }
+/** The lesson that is to change places with another. */
+const swapping = ref<LessonDate>();
+const choices = computed(() =>
+  props.others.map(({ series, lesson }, index) => ({
+    id: index,
+    label: `${dayText(lesson.day)}, ${lesson.time} · ${series.student.name}`,
+  })),
+);
+function swapWith(index: number): void {
+  const other = props.others[index];
+  if (swapping.value && other) emit('swap', swapping.value, other);
+  swapping.value = undefined;
+}
+/** Lessons and the days on which the studio is closed, in the order of the calendar. */
+const rows = computed(() =>
+  [
+    ...props.series.lessons.map((lesson, index) => ({ day: lesson.day, lesson, number: index + 1, closed: '' })),
+    ...props.series.closed.map(({ day, name }) => ({ day, lesson: undefined, number: 0, closed: name })),
+  ].sort((a, b) => a.day.localeCompare(b.day)),
+);
 const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
 </script>
 
 <template>
   <ol class="quiet-list">
-    <li v-for="(lesson, index) in series.lessons" :key="lesson.startsAt" :class="{ past: lesson.day < today }">
-      <span class="number">{{ index + 1 }}</span>
-      <span>{{ dayText(lesson.day) }}, {{ lesson.time }}</span>
-      <span class="soft">{{ WHY[lesson.why] }}</span>
-      <span v-if="lesson.day >= today" class="buttons">
+    <li
+      v-for="{ day: on, lesson, number, closed } in rows"
+      :key="lesson?.startsAt ?? on"
+      :class="{ past: on < today, closed: !lesson }"
+    >
+      <span class="number">{{ lesson ? number : '' }}</span>
+      <span
+        >{{ dayText(on) }}<template v-if="lesson">, {{ lesson.time }}</template></span
+      >
+      <span class="soft">{{ lesson ? WHY[lesson.why] : `closed: ${closed}` }}</span>
+      <span v-if="lesson && on >= today" class="buttons">
         <Button size="small" text label="Move" @click="begin(lesson, lesson)" />
+        <Button v-if="others.length > 0" size="small" text label="Swap" @click="swapping = lesson" />
         <Button size="small" text severity="secondary" label="Leave out" @click="emit('skip', lesson)" />
       </span>
     </li>
@@ -49,6 +88,19 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
       {{ dayText(skipped) }}<Button size="small" text label="put back" @click="emit('restore', skipped)" />
     </template>
   </p>
+  <div v-if="swapping" class="move" role="group" aria-label="Change places">
+    <span>{{ dayText(swapping.day) }}, {{ swapping.time }} changes places with</span>
+    <Select
+      :model-value="null"
+      :options="choices"
+      option-label="label"
+      option-value="id"
+      placeholder="another lesson"
+      aria-label="The other lesson"
+      @update:model-value="swapWith"
+    />
+    <Button size="small" text severity="secondary" label="Leave it" @click="swapping = undefined" />
+  </div>
   <form v-if="editing" class="move" @submit.prevent="keep">
     <label>Day <input v-model="day" type="date" /></label>
     <label>At <input v-model="time" type="time" /></label>
@@ -88,6 +140,10 @@ li {
 }
 .buttons {
   justify-self: end;
+  white-space: nowrap;
+}
+.closed {
+  font-style: italic;
 }
 .move {
   display: flex;

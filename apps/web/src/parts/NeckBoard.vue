@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { letterOfString, LETTERED_STRINGS } from '@jam-ledger/core/notation';
+import { namesOf, type StringNames } from '@jam-ledger/core/fretboard';
+import { letterOfString } from '@jam-ledger/core/notation';
 import {
   fretDistanceMm,
   midiOf,
@@ -16,6 +17,8 @@ const props = defineProps<{
   capo: number;
   frets: number;
   musicKey: Key;
+  /** How strings are named. */
+  names: StringNames;
   /** Drawn as a left-handed player sees it; what is written stays the same. */
   mirrored?: boolean;
   /** Only looked at, not written on. */
@@ -59,7 +62,8 @@ const says = computed(() =>
 );
 
 function typed({ string, fret }: Place): string {
-  const letter = strings.value === LETTERED_STRINGS ? letterOfString(string) : undefined;
+  const letter =
+    namesOf({ tuning: props.tuning, names: props.names }) === 'letters' ? letterOfString(string) : undefined;
   return `${fret}${letter ?? `@${string}`}`;
 }
 

@@ -3,7 +3,9 @@ import { type LadderRules, type PlanPiece, type TempoSchool } from '@jam-ledger/
 import { PRACTICE_TEMPO_RANGE, tempoLadder } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
+import Select from 'primevue/select';
 import { computed } from 'vue';
+import { dayText } from '../composables/useDays.ts';
 import type { ExtraCut, LineState } from '../composables/planEdits.ts';
 import FieldRow from './FieldRow.vue';
 import TempoLadder from './TempoLadder.vue';
@@ -16,17 +18,31 @@ const props = defineProps<{
   waiting: readonly { readonly id: string; readonly name: string }[];
   raising: TempoSchool;
   rules: LadderRules;
+  /** Days of the coming lessons. */
+  lessons: readonly string[];
   /** Where the halves meet, and where they could: bars with beats, for those that are halves. */
   seam: { readonly at: number; readonly places: readonly number[]; readonly says: string } | undefined;
 }>();
 const emit = defineEmits<{
   tempo: [to: Pick<PlanPiece, 'startBpm' | 'targetBpm' | 'floorBpm'>];
   give: [given: boolean];
+  begin: [day: string | null];
   cut: [what: ExtraCut];
   recut: [at: number];
   remove: [];
   choose: [id: string];
 }>();
+
+/** Stands for null, which a list cannot show. */
+const PLANNED = 'as planned';
+const lessonChoices = computed(() => [
+  { id: PLANNED, label: 'as the plan has it' },
+  ...props.lessons.map((day) => ({ id: day, label: dayText(day) })),
+]);
+const byHand = computed(() => {
+  const { lesson } = props.piece;
+  return lesson?.fixed && props.lessons.includes(lesson.day) ? lesson.day : PLANNED;
+});
 
 const { least, most } = PRACTICE_TEMPO_RANGE;
 const given = computed(() => props.state.assignedOn !== null);
@@ -69,6 +85,16 @@ function slide(event: Event): void {
       <Button v-else size="small" outlined label="Take it back" title="g" @click="emit('give', false)" />
       <Button size="small" text severity="secondary" label="Out of the plan" title="Delete" @click="emit('remove')" />
     </div>
+    <FieldRow v-if="!given && lessons.length > 0" v-slot="{ labelId }" label="Begin in the lesson of">
+      <Select
+        :model-value="byHand"
+        :options="lessonChoices"
+        option-label="label"
+        option-value="id"
+        :aria-labelledby="labelId"
+        @update:model-value="emit('begin', $event === PLANNED ? null : $event)"
+      />
+    </FieldRow>
     <div class="tempos">
       <FieldRow v-slot="{ id, invalid }" label="Start" :problem="problem">
         <InputNumber

@@ -3,6 +3,7 @@ import {
   proposeScope,
   REQUEST_LIMITS,
   REQUEST_MOVES,
+  type FidelitySchool,
   type RequestMove,
   type RequestState,
   type SongRequest,
@@ -10,17 +11,18 @@ import {
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, ref } from 'vue';
-import type { RequestPromise } from '../composables/promises.ts';
 import { dayText, daysBetween, momentText } from '../composables/useDays.ts';
 
 type Move = Omit<RequestMove, 'version'>;
 const props = defineProps<{
   request: SongRequest;
   teacher: boolean;
+  /** Whether it is only read, as a guardian does. */
+  still?: boolean;
   today: string;
   zone: string;
-  /** What the hours there are mean for it, for the teacher. */
-  promise?: RequestPromise | undefined;
+  /** How close to the record the scope is proposed to be. */
+  fidelity?: FidelitySchool | undefined;
   move: (request: SongRequest, move: Move) => Promise<void>;
 }>();
 const emit = defineEmits<{ more: [request: SongRequest] }>();
@@ -42,9 +44,13 @@ const PARTS = ['', '', 'part two', 'part three', 'part four'] as const;
 const asking = ref<'agreed' | 'declined'>();
 const words = ref('');
 const trouble = ref('');
-const moves = computed(() => REQUEST_MOVES[props.teacher ? 'teacher' : 'student'][props.request.state] ?? []);
+const moves = computed(() =>
+  props.still ? [] : (REQUEST_MOVES[props.teacher ? 'teacher' : 'student'][props.request.state] ?? []),
+);
 const isOver = computed(() => ['declined', 'withdrawn'].includes(props.request.state));
-const mayAskForMore = computed(() => !props.teacher && !isOver.value && props.request.state !== 'asked');
+const mayAskForMore = computed(
+  () => !props.still && !props.teacher && !isOver.value && props.request.state !== 'asked',
+);
 const part = computed(() => PARTS[props.request.part] ?? `part ${props.request.part}`);
 const asked = computed(() => {
   const { rendition, guitarMeant, guitar } = props.request;
@@ -69,7 +75,7 @@ const wanted = computed(() => {
 function begin(state: RequestState): void {
   if (state !== 'agreed' && state !== 'declined') return void go({ state, reason: '', scope: null });
   asking.value = state;
-  words.value = state === 'agreed' ? props.request.scope || proposeScope(props.request) : '';
+  words.value = state === 'agreed' ? props.request.scope || proposeScope(props.request, props.fidelity) : '';
 }
 
 function settle(): void {
@@ -116,19 +122,12 @@ async function go(move: Move): Promise<void> {
       </details>
     </div>
     <div class="side">
-      <p v-if="teacher">
+      <p v-if="teacher || still">
         <strong>{{ request.student.name }}</strong>
       </p>
       <p>{{ wanted }}</p>
-      <p v-if="promise" :class="promise.isInTime ? 'soft' : 'late'">
-        About {{ promise.work.minutes }} min of work ({{ promise.work.low }}–{{ promise.work.high }}).
-        <template v-if="promise.earliest === null">There are no hours for it.</template>
-        <template v-else-if="!promise.isInTime"
-          >It cannot be met by then with these hours: it would be done on
-          {{ dayText(promise.doneOn ?? promise.earliest) }}.</template
-        >
-        <template v-else>The earliest honest promise: {{ dayText(promise.earliest) }}.</template>
-      </p>
+      <p v-if="!teacher && request.promisedFor">Promised for {{ dayText(request.promisedFor) }}</p>
+      <slot />
       <p class="state">{{ request.state }}</p>
       <form v-if="asking" class="asking" novalidate @submit.prevent="settle">
         <label
@@ -166,10 +165,6 @@ async function go(move: Move): Promise<void> {
 </template>
 
 <style scoped>
-.late {
-  color: var(--warm);
-  font-weight: 600;
-}
 .line {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 15rem;

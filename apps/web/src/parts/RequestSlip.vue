@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { GUITARS_MEANT, RENDITIONS, REQUEST_LIMITS, requestSchema, type RequestBody } from '@jam-ledger/contract';
+import {
+  GUITARS_MEANT,
+  RENDITIONS,
+  REQUEST_LIMITS,
+  requestSchema,
+  USUAL_RENDITION,
+  type FidelitySchool,
+  type RequestBody,
+} from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -11,6 +19,8 @@ import PartsChoice from './PartsChoice.vue';
 
 const props = defineProps<{
   today: string;
+  /** How close the student is taught to keep to the record. */
+  fidelity: FidelitySchool;
   /** The song whose next part is asked for. */
   more: { readonly id: string; readonly title: string; readonly whose: string; readonly guitar: string } | undefined;
   ask: (body: RequestBody) => Promise<void>;
@@ -23,7 +33,7 @@ const first: RequestBody = {
   whose: props.more?.whose ?? '',
   wanted: [],
   notWanted: [],
-  rendition: 'recorded',
+  rendition: USUAL_RENDITION[props.fidelity],
   guitarMeant: 'the only guitar',
   guitar: props.more?.guitar ?? '',
   wantedBy: null,

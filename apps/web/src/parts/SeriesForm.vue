@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { seriesSchema, type SeriesBody, type Student } from '@jam-ledger/contract';
-import { checkRule, lessonDates, MOST_LESSONS } from '@jam-ledger/core/series';
+import { checkRule, lessonDates, MOST_LESSONS, type Holiday } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -14,6 +14,7 @@ const props = defineProps<{
   first: SeriesBody;
   students: readonly Student[];
   zone: string;
+  holidays: readonly Holiday[];
   /** Whether it is a series that is there already, whose student stays. */
   isKept: boolean;
   save: (body: SeriesBody) => Promise<void>;
@@ -23,12 +24,13 @@ const emit = defineEmits<{ done: [] }>();
 const { fields, problems, trouble, busy, send } = useForm(seriesSchema, props.first);
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 
+const changes = computed(() => ({ ...fields.changes, holidays: props.holidays }));
 /** What is wrong with the rule as it stands, by field, while it is filled in. */
 const ruleProblems = computed(
-  () => new Map(checkRule(fields.rule, fields.changes, props.zone).map(({ field, message }) => [field, message])),
+  () => new Map(checkRule(fields.rule, changes.value, props.zone).map(({ field, message }) => [field, message])),
 );
 const lessons = computed(() =>
-  ruleProblems.value.size > 0 ? [] : lessonDates(fields.rule, fields.changes, props.zone),
+  ruleProblems.value.size > 0 ? [] : lessonDates(fields.rule, changes.value, props.zone),
 );
 const problemOf = (field: 'firstDay' | 'time' | 'minutes' | 'everyWeeks' | 'count' | 'until') =>
   problems.value[`rule.${field}`] ?? ruleProblems.value.get(field);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { EditorView } from '@codemirror/view';
+import type { StringNames } from '@jam-ledger/core/fretboard';
 import { touchNeck, type Problem, type Reading, type Span } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
@@ -17,6 +18,8 @@ const props = defineProps<{
   capo: number;
   musicKey: Key;
   frets: number;
+  /** How strings are named. */
+  names: StringNames;
 }>();
 const emit = defineEmits<{
   type: [text: string];
@@ -53,8 +56,8 @@ onMounted(() => {
       refuse: (why) => emit('refuse', why),
     },
     surroundings: () => {
-      const { tuning, capo, musicKey, frets } = props;
-      return { phrase: readPhrase(), tuning, capo, key: musicKey, frets };
+      const { tuning, capo, musicKey, frets, names } = props;
+      return { phrase: readPhrase(), tuning, capo, key: musicKey, frets, names };
     },
     typed: (text) => emit('type', text),
     problemsOf: (text) => (underlined = props.read(text).problems),

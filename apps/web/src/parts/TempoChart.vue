@@ -3,25 +3,11 @@ import type { Piece } from '@jam-ledger/contract';
 import type { Data, Layout, Shape } from 'plotly.js-basic-dist-min';
 import { fitLearning } from '@jam-ledger/core/progress';
 import { sayExpected } from '../composables/expected.ts';
-import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
+import { computed } from 'vue';
+import { token } from '../composables/tokens.ts';
+import PlotChart from './PlotChart.vue';
 
 const props = defineProps<{ piece: Piece; dark: boolean }>();
-const root = useTemplateRef('root');
-let plot: typeof import('plotly.js-basic-dist-min') | undefined;
-
-onMounted(async () => {
-  plot = await import('plotly.js-basic-dist-min');
-  await draw();
-});
-onBeforeUnmount(() => {
-  if (plot && root.value) plot.purge(root.value);
-});
-watch(() => [props.piece, props.dark], draw);
-
-function token(name: string): string {
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-}
-
 function traces(): Data[] {
   const counted = props.piece.entries.filter(({ struck }) => !struck);
   return (['pencil', 'ink'] as const).map((medium) => {
@@ -92,42 +78,43 @@ function span(): [string, string] | undefined {
   return [new Date(from - played * 0.03).toISOString(), new Date(to).toISOString()];
 }
 
-async function draw(): Promise<void> {
-  if (!plot || !root.value) return;
-  const line = token('--rule');
-  const { targetBpm } = props.piece;
-  const range = span();
-  const layout: Partial<Layout> = {
-    height: 230,
-    margin: { l: 46, r: 12, t: 8, b: 34 },
-    paper_bgcolor: token('--page'),
-    plot_bgcolor: token('--page'),
-    font: { family: '"Source Sans 3 Variable"', color: token('--ink'), size: 13 },
-    // Far days would squeeze what was played into a corner.
-    xaxis: { type: 'date', gridcolor: line, ...(range && { range }) },
-    yaxis: { title: { text: 'tempo, bpm' }, gridcolor: line },
-    legend: { orientation: 'h', y: 1.2 },
-    shapes: [
-      ...band(),
-      {
-        type: 'line',
-        xref: 'paper',
-        x0: 0,
-        x1: 1,
-        y0: targetBpm,
-        y1: targetBpm,
-        line: { color: token('--warm'), width: 2, dash: 'dash' },
-      },
-    ],
-  };
-  await plot.react(root.value, [...traces(), ...curve()], layout, { displayModeBar: false, responsive: true });
+/** Reckoned anew when the look changes, since its colours are read from it. */
+function themed<One>(make: () => One): One {
+  void props.dark;
+  return make();
 }
+const data = computed(() => themed(() => [...traces(), ...curve()]));
+const layout = computed((): Partial<Layout> =>
+  themed(() => {
+    const { targetBpm } = props.piece;
+    const range = span();
+    return {
+      // Far days would squeeze what was played into a corner.
+      xaxis: { type: 'date', ...(range && { range }) },
+      yaxis: { title: { text: 'tempo, bpm' } },
+      shapes: [
+        ...band(),
+        {
+          type: 'line',
+          xref: 'paper',
+          x0: 0,
+          x1: 1,
+          y0: targetBpm,
+          y1: targetBpm,
+          line: { color: token('--warm'), width: 2, dash: 'dash' },
+        },
+      ],
+    };
+  }),
+);
 </script>
 
 <template>
-  <div
-    ref="root"
-    role="img"
-    :aria-label="`Tempo of ${piece.phrase.name} over the days, target ${piece.targetBpm}. ${piece.expected ? sayExpected(piece.expected) : ''}`"
-  ></div>
+  <PlotChart
+    :data="data"
+    :layout="layout"
+    :height="230"
+    :dark="dark"
+    :label="`Tempo of ${piece.phrase.name} over the days, target ${piece.targetBpm}. ${piece.expected ? sayExpected(piece.expected) : ''}`"
+  />
 </template>

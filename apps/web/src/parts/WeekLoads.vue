@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import type { RequestWeek } from '../composables/promises.ts';
+import type { PromisedWeek } from '@jam-ledger/core/desk';
 import { dayText } from '../composables/useDays.ts';
 
-defineProps<{ weeks: readonly RequestWeek[]; workMinutes: number }>();
-const share = ({ minutes, room }: RequestWeek) => (room === 0 ? (minutes > 0 ? 1 : 0) : Math.min(1, minutes / room));
+defineProps<{ weeks: readonly PromisedWeek[]; workMinutes: number }>();
+const share = ({ minutes, room }: PromisedWeek) => (room === 0 ? (minutes > 0 ? 1 : 0) : Math.min(1, minutes / room));
 const hours = (minutes: number) => `${Math.round(minutes / 6) / 10} h`;
 </script>
 
 <template>
   <section class="weeks" aria-label="Load of the coming weeks">
     <h2>The coming weeks</h2>
-    <p class="soft">{{ hours(workMinutes) }} a week for transcribing; the owner sets that under Students.</p>
+    <p class="soft">{{ hours(workMinutes) }} a week for transcribing; the owner sets that under Studio.</p>
     <ol class="quiet-list">
       <li v-for="week in weeks" :key="week.from" :class="{ over: week.over.length > 0 }">
         <span>from {{ dayText(week.from, 'short') }}</span>

@@ -36,6 +36,11 @@ export const useLedger = defineStore('ledger', () => {
     );
   }
 
+  /** Shows a ledger that was asked for with something else. */
+  function show(one: Ledger): void {
+    ledger.value = one;
+  }
+
   /** What the studio answers, and a copy of it kept; the copy where the studio cannot be reached. */
   async function orLastSeen<One>(
     ask: () => Promise<One>,
@@ -127,7 +132,7 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   const pieces = computed(() => ledger.value?.pieces ?? []);
-  return { ledger, pieces, waiting, stale, changed, load, piece, post, flush, count, strike };
+  return { ledger, pieces, waiting, stale, changed, load, show, piece, post, flush, count, strike };
 });
 
 /** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */

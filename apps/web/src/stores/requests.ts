@@ -33,5 +33,12 @@ export const useRequests = defineStore('requests', () => {
     return moved;
   }
 
-  return { requests, load, askFor, move };
+  /** Promises a request for a day; null takes the promise back. */
+  async function promise(request: SongRequest, day: string | null): Promise<SongRequest> {
+    const kept = await api.promise(request, day);
+    await load();
+    return kept;
+  }
+
+  return { requests, load, askFor, move, promise };
 });

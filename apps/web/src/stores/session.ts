@@ -30,6 +30,7 @@ export const useSession = defineStore('session', () => {
     me.value = null;
   }
 
-  const isTeacher = computed(() => me.value !== null && me.value.role !== 'student');
-  return { me, isTeacher, load, signIn, signOut };
+  const isTeacher = computed(() => me.value?.role === 'owner' || me.value?.role === 'teacher');
+  const isStudent = computed(() => me.value?.role === 'student');
+  return { me, isTeacher, isStudent, load, signIn, signOut };
 });

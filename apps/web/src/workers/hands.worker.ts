@@ -10,6 +10,7 @@ import {
 import {
   bestPath,
   moveTo,
+  namesOf,
   oneBox,
   placesOnPath,
   withPlaces,
@@ -212,7 +213,7 @@ const hands = {
   ): { readonly text: string; readonly changes: readonly string[] } {
     const { key, ...guitar } = job;
     const made = makeVariant(readJob(job), kind, { ...guitar, ...(key && { key }), ...options });
-    return { text: writeShorthand(made.phrase, { strings: 'letters' }), changes: made.changes };
+    return { text: writeShorthand(made.phrase, { strings: namesOf(guitar) }), changes: made.changes };
   },
 };
 

@@ -1,4 +1,5 @@
 import {
+  namesOf,
   sayNote,
   beyondReachMm,
   gripsFor,
@@ -38,7 +39,7 @@ export function missingFrets({ phrase, options }: Checked): readonly HandProblem
         severity: 'warning',
         span: item.span,
         message: `This guitar ends at fret ${options.frets}${options.capo > 0 ? `, ${top} from the capo` : ''}; fret ${fret} is not there.`,
-        ...(first && { fix: fixOf(`Play ${sayNote(first)}, ${way}`, options.text, changes) }),
+        ...(first && { fix: fixOf(`Play ${sayNote(first, namesOf(options))}, ${way}`, options.text, changes) }),
       },
     ];
   });
@@ -76,9 +77,13 @@ export function gripProblems({ options }: Checked, path: Path): readonly HandPro
           severity: 'warning',
           span: item.span,
           ...(fewer && {
-            fix: fixOf(`Leave out ${sayNote(fewer.out)}`, options.text, new Map([[item, fewer.event]])),
+            fix: fixOf(
+              `Leave out ${sayNote(fewer.out, namesOf(options))}`,
+              options.text,
+              new Map([[item, fewer.event]]),
+            ),
           }),
-          message: `No hand can hold ${item.notes.map((note) => sayNote(note)).join(', ')} at once; check the strings or leave a note out.`,
+          message: `No hand can hold ${item.notes.map((note) => sayNote(note, namesOf(options))).join(', ')} at once; check the strings or leave a note out.`,
         },
       ];
     }
@@ -136,7 +141,7 @@ function reachProblem(
       message: `Spans ${Math.round(mm)} mm; this hand reaches ${Math.round(reachMm)} mm.`,
       ...(elsewhere && {
         fix: fixOf(
-          `Play ${elsewhere.notes.map((note) => sayNote(note)).join(', ')}`,
+          `Play ${elsewhere.notes.map((note) => sayNote(note, namesOf(options))).join(', ')}`,
           text,
           new Map([[item, elsewhere]]),
         ),

@@ -1,4 +1,4 @@
-import { sayNote, mmBetween, movedEvent, pitchAt, topFret, type Guitar } from '../fretboard/index.ts';
+import { sayNote, mmBetween, movedEvent, namesOf, pitchAt, topFret, type Guitar } from '../fretboard/index.ts';
 import { chordTones } from '../harmony/index.ts';
 import { unroll, type EventItem, type Phrase } from '../notation/index.ts';
 import type { Key } from '../pitch/index.ts';
@@ -190,11 +190,11 @@ function candidates({ string, fret }: Sung, guitar: Guitar): readonly Slip['mean
 
 /** The slips as problems, each with its mend. */
 export function slipProblems({ phrase, options }: Checked): readonly HandProblem[] {
-  const count = options.tuning.openMidis.length;
+  const names = namesOf(options);
   return slipsOf(phrase, options, options.key).map(({ item, string, fret, meant }) => {
     const changed = movedEvent(item, [{ string: meant.string, fret: meant.fret }]);
-    const said = sayNote({ string, fret }, count);
-    const likely = sayNote(meant, count);
+    const said = sayNote({ string, fret }, names);
+    const likely = sayNote(meant, names);
     return {
       code: 'slip',
       severity: 'hint',

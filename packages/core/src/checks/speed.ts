@@ -1,4 +1,4 @@
-import { mmBetween, movedEvent, pitchAt, placesOf, sayNote, type Path } from '../fretboard/index.ts';
+import { mmBetween, movedEvent, namesOf, pitchAt, placesOf, sayNote, type Path } from '../fretboard/index.ts';
 import { secondsOfEvents, type EventItem } from '../notation/index.ts';
 import type { Place } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
@@ -26,7 +26,7 @@ function jumps(
   seconds: ReadonlyMap<EventItem, number>,
   options: Checked['options'],
 ): readonly HandProblem[] {
-  const count = options.tuning.openMidis.length;
+  const names = namesOf(options);
   return path.steps.flatMap(({ item, shiftMm }, index): readonly HandProblem[] => {
     const before = path.steps[index - 1]?.item;
     const time = before && seconds.get(before);
@@ -40,10 +40,10 @@ function jumps(
         code: 'jump-fast',
         severity: 'warning',
         span: item.span,
-        message: `The jump from ${sayNote(from, count)} to ${sayNote(to, count)} is ${Math.round(shiftMm)} mm in ${time.toFixed(2)} s, ${Math.round(shiftMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
+        message: `The jump from ${sayNote(from, names)} to ${sayNote(to, names)} is ${Math.round(shiftMm)} mm in ${time.toFixed(2)} s, ${Math.round(shiftMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
         ...(nearer && {
           fix: fixOf(
-            `Play ${sayNote(nearer, count)}, nearer`,
+            `Play ${sayNote(nearer, names)}, nearer`,
             options.text,
             new Map([[item, movedEvent(item, [nearer])]]),
           ),

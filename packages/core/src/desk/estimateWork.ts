@@ -35,31 +35,74 @@ const STRAY = 0.5;
 /** The plain reckoning counts as so many requests of the studio’s own. Our choice. */
 const PLAIN_WEIGHT = 3;
 
+/** How far the slope over length strays from none, before anything is known. Our choice. */
+const SLOPE_STRAY = 0.3;
+
+/** Plain minutes from which length is counted. Our choice: about a part. */
+const MIDDLING_MINUTES = 60;
+
 /** Standard normal quantile of 0.9. */
 const Z90 = 1.2816;
 
 /**
  * Minutes that a request will take: a plain reckoning from its length, density, layers and certainty, corrected by how the
- * studio’s past stands to it (regression of the logarithm of minutes, its offset drawn toward none the fewer there are), with the
- * range that one more request falls into 8 times in 10.
+ * studio’s past stands to it, with the range that one more request falls into 8 times in 10. The past is a straight line through
+ * the logarithm of minutes taken ÷ minutes reckoned, over the logarithm of length: how much more everything takes here, and how
+ * much more so what is long; drawn toward none the fewer there are. A request nobody has listened to is compared to the past as
+ * it looked before anybody had. Linear in the past.
  *
- * Source: log-normal times as common practice for work; the shrinkage as in any partial pooling; constants our choice.
+ * Source: Bayesian linear regression, its posterior and predictive variance as in any textbook (ridge regression with priors of
+ * known weight); log-normal times as common practice for work; constants our choice.
  */
 export function estimateWork(request: WorkRequest, past: readonly DoneWork[] = []): WorkEstimate {
   const plain = plainMinutes(request);
-  const off = past
+  const points = past
     .filter(({ minutes }) => minutes > 0)
-    .map((done) => Math.log(done.minutes / plainMinutes(done.request)));
-  const offset = off.reduce((sum, one) => sum + one, 0) / (off.length + PLAIN_WEIGHT);
-  const scatter = off.reduce((sum, one) => sum + (one - offset) ** 2, 0) + PLAIN_WEIGHT * STRAY ** 2;
-  const spread = Math.sqrt((scatter / (off.length + PLAIN_WEIGHT)) * (1 + 1 / (off.length + PLAIN_WEIGHT)));
-  const middle = Math.log(plain) + offset;
+    .map(({ minutes, request: done }) => {
+      const reckoned = plainMinutes(request.seconds === null ? { ...done, ...UNHEARD } : done);
+      return { length: lengthOf(reckoned), off: Math.log(minutes / reckoned) };
+    });
+  const { offset, slope, spreadAt } = lineThrough(points);
+  const length = lengthOf(plain);
+  const middle = Math.log(plain) + offset + slope * length;
+  const spread = spreadAt(length);
   return {
     minutes: Math.round(Math.exp(middle)),
     low: Math.round(Math.exp(middle - Z90 * spread)),
     high: Math.round(Math.exp(middle + Z90 * spread)),
-    from: off.length,
+    from: points.length,
   };
+}
+
+/** What is not known before anybody has listened. */
+const UNHEARD = { seconds: null, density: null, certainty: null } as const;
+
+function lengthOf(minutes: number): number {
+  return Math.log(minutes / MIDDLING_MINUTES);
+}
+
+/** The line through points, and how far one more strays from it at a length. */
+function lineThrough(points: readonly { readonly length: number; readonly off: number }[]): {
+  readonly offset: number;
+  readonly slope: number;
+  readonly spreadAt: (length: number) => number;
+} {
+  const sum = (of: (point: { readonly length: number; readonly off: number }) => number) =>
+    points.reduce((total, point) => total + of(point), 0);
+  // The normal equations of two unknowns, the priors as so many points more at none.
+  const [a, b, d] = [
+    points.length + PLAIN_WEIGHT,
+    sum(({ length }) => length),
+    sum(({ length }) => length ** 2) + (STRAY / SLOPE_STRAY) ** 2,
+  ];
+  const [y, xy] = [sum(({ off }) => off), sum(({ length, off }) => length * off)];
+  const determinant = a * d - b * b;
+  const offset = (d * y - b * xy) / determinant;
+  const slope = (a * xy - b * y) / determinant;
+  const scatter = sum(({ length, off }) => (off - offset - slope * length) ** 2) + PLAIN_WEIGHT * STRAY ** 2;
+  const variance = scatter / (points.length + PLAIN_WEIGHT);
+  const leverage = (length: number) => (d - 2 * b * length + a * length ** 2) / determinant;
+  return { offset, slope, spreadAt: (length) => Math.sqrt(variance * (1 + leverage(length))) };
 }
 
 /** @throws RangeError for a request without parts. */

@@ -1,4 +1,4 @@
-import { bestPath, mmBetween, sayNote, sayString, type Guitar, type Path } from '../fretboard/index.ts';
+import { bestPath, mmBetween, namesOf, sayNote, sayString, type Guitar, type Path } from '../fretboard/index.ts';
 import {
   beatsOf,
   secondsOfEvents,
@@ -186,7 +186,8 @@ function reachLoads(path: Path, context: DifficultyContext, secondsOf: SecondsOf
     return {
       item,
       load: (mm / context.reachMm) ** 2 * hurry,
-      says: () => `the stretch of ${Math.round(mm)} mm at ${sayNote(item.notes[0] ?? { string: 1, fret: 0 })}`,
+      says: () =>
+        `the stretch of ${Math.round(mm)} mm at ${sayNote(item.notes[0] ?? { string: 1, fret: 0 }, namesOf(context))}`,
     };
   });
 }
@@ -200,14 +201,14 @@ function slurMm(item: EventItem, before: EventItem | undefined, context: Difficu
 }
 
 function shiftLoads(path: Path, context: DifficultyContext, secondsOf: SecondsOf): readonly Load[] {
-  const count = context.tuning.openMidis.length;
+  const names = namesOf(context);
   return path.growth.map(({ item, shiftMm }, index) => {
     const before = path.growth[index - 1]?.item;
     const [from, to] = [before?.notes[0], item.notes[0]];
     const says = () => {
       if (!from || !to) return 'the jump';
-      if (from.string !== to.string) return `the jump from ${sayNote(from, count)} to ${sayNote(to, count)}`;
-      return `the jump from ${from.fret ?? 'x'} to ${to.fret ?? 'x'} on ${sayString(to.string, count)}`;
+      if (from.string !== to.string) return `the jump from ${sayNote(from, names)} to ${sayNote(to, names)}`;
+      return `the jump from ${from.fret ?? 'x'} to ${to.fret ?? 'x'} on ${sayString(to.string, names)}`;
     };
     return { item, load: before ? shiftMm / (WORK.handMmPerSecond * secondsOf(before)) : 0, says };
   });
@@ -220,7 +221,9 @@ function crossingLoads(phrase: Phrase, context: DifficultyContext, secondsOf: Se
     const { to } = crossing;
     const from = before.get(to)?.item;
     const load = (crossingCost(crossing) * WORK.crossingSeconds) / secondsOf(from);
-    const strings = [from?.notes[0]?.string ?? 1, to.strings[0] ?? 1].map((string) => sayString(string));
+    const strings = [from?.notes[0]?.string ?? 1, to.strings[0] ?? 1].map((string) =>
+      sayString(string, namesOf(context)),
+    );
     return { item: to.item, load, says: () => `the string change from ${strings.join(' to ')}` };
   });
 }

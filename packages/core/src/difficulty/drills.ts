@@ -14,7 +14,7 @@ import {
   type Technique,
   type TimedValue,
 } from '../notation/index.ts';
-import { sayNote, topFret, type Guitar } from '../fretboard/index.ts';
+import { namesOf, sayNote, topFret, type Guitar } from '../fretboard/index.ts';
 
 /** A few bars that prepare one technique, in shorthand, and what to listen for. */
 export interface Drill {
@@ -49,7 +49,9 @@ export function practiceDrills(phrase: Phrase, guitar: Guitar): readonly Drill[]
   const events = eventsOf(phrase).map(({ item }) => item);
   const bends = events.flatMap((item): readonly Drill[] => {
     const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
-    const drill = note && bendDrill(`Bend at ${sayNote(note)}`, { item: withoutLink(item), before: undefined, guitar });
+    const drill =
+      note &&
+      bendDrill(`Bend at ${sayNote(note, namesOf(guitar))}`, { item: withoutLink(item), before: undefined, guitar });
     return drill ? [drill] : [];
   });
   const made = [...bends, ...rhythmDrills(phrase, guitar)];
@@ -128,8 +130,8 @@ function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
   const steps = bendHeight(note);
   const target = note.fret + Math.round(steps * 2);
   if (steps === 0 || target > topFret(guitar)) return undefined;
-  const plain = write({ ...item, notes: [{ string: note.string, fret: target }], marks: [] });
-  const bent = write({ ...item, notes: [note], marks: [] });
+  const plain = write({ ...item, notes: [{ string: note.string, fret: target }], marks: [] }, guitar);
+  const bent = write({ ...item, notes: [note], marks: [] }, guitar);
   return {
     name,
     text: `/2 ${plain} ${bent} | ${plain} ${bent} |`,
@@ -137,15 +139,18 @@ function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
   };
 }
 
-function vibratoDrill({ item }: Spot): string {
-  const straight = write({ ...item, notes: item.notes.map(({ string, fret }) => ({ string, fret })) });
-  return `/2 ${straight} ${write(item)} | /1 ${write(item)}`;
+function vibratoDrill({ item, guitar }: Spot): string {
+  const straight = write({ ...item, notes: item.notes.map(({ string, fret }) => ({ string, fret })) }, guitar);
+  return `/2 ${straight} ${write(item, guitar)} | /1 ${write(item, guitar)}`;
 }
 
-function countDrill({ item }: Spot): Pick<Drill, 'text' | 'says'> {
+function countDrill({ item, guitar }: Spot): Pick<Drill, 'text' | 'says'> {
   const [note] = item.notes;
   const { value } = item;
-  const plain = write({ ...item, notes: note ? [{ string: note.string, fret: note.fret }] : [], marks: [], times: 1 });
+  const plain = write(
+    { ...item, notes: note ? [{ string: note.string, fret: note.fret }] : [], marks: [], times: 1 },
+    guitar,
+  );
   const tuplet = typeof value === 'object' ? (value.tuplet ?? 3) : 3;
   const of = tuplet === 3 ? '/8t' : `/16t${tuplet}`;
   return {
@@ -155,15 +160,18 @@ function countDrill({ item }: Spot): Pick<Drill, 'text' | 'says'> {
 }
 
 /** The event, with what it grows from, four times with a rest after each. */
-function alone({ item, before }: Spot): string {
-  const from = item.link !== undefined && before ? `${write({ ...before, link: undefined })} ` : '';
-  const once = `${from}${write(item)}`;
+function alone({ item, before, guitar }: Spot): string {
+  const from = item.link !== undefined && before ? `${write({ ...before, link: undefined }, guitar)} ` : '';
+  const once = `${from}${write(item, guitar)}`;
   return from === '' ? `/4 ${once} - ${once} - | ${once} - ${once} -` : `/4 ${once} - - | ${once} - -`;
 }
 
-/** One event on a six-string’s letters, its value left to the drill. */
-function write(event: Omit<EventItem, 'link'> & { readonly link?: EventItem['link'] | undefined }): string {
+/** One event, its value left to the drill. */
+function write(
+  event: Omit<EventItem, 'link'> & { readonly link?: EventItem['link'] | undefined },
+  guitar: Guitar,
+): string {
   const { link, ...rest } = event;
   const value = event.value === 'grace' ? ('untimed' as const) : event.value;
-  return writeEvent({ ...rest, value, times: event.times, ...(link && { link }) }, { strings: 'letters' });
+  return writeEvent({ ...rest, value, times: event.times, ...(link && { link }) }, { strings: namesOf(guitar) });
 }

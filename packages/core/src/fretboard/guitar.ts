@@ -1,4 +1,5 @@
 import { fretDistanceMm, type Tuning } from '../pitch/index.ts';
+import type { StringNames } from './names.ts';
 
 /** A guitar and the hand on it. Frets of notes count from the capo, `frets` from the nut. */
 export interface Guitar {
@@ -8,6 +9,8 @@ export interface Guitar {
   readonly scaleLengthMm: number;
   /** How far this hand reaches along the neck, first finger to fourth, millimetres. */
   readonly reachMm: number;
+  /** How its strings are spoken of; by letters where left out. */
+  readonly names?: StringNames;
 }
 
 /** Reach where nobody was measured, millimetres: a little more than 5 to 9 on a 648 mm scale. Our choice. */

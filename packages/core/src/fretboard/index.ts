@@ -21,4 +21,5 @@ export { oneBox } from './oneBox.ts';
 export type { Boxed } from './oneBox.ts';
 export { moveTo } from './moveTo.ts';
 export type { Lost, Moved, MoveOptions } from './moveTo.ts';
-export { sayEvent, sayNote, sayString } from './names.ts';
+export { namesOf, sayEvent, sayNote, sayString } from './names.ts';
+export type { StringNames } from './names.ts';

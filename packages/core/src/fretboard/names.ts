@@ -1,8 +1,23 @@
-import { letterOfString, STRING_LETTERS } from '../notation/index.ts';
+import { letterOfString, LETTERED_STRINGS } from '../notation/index.ts';
+import type { Tuning } from '../pitch/index.ts';
 
-/** A string as it is spoken of on a guitar of so many: by its letter on six, else by its number. */
-export function sayString(string: number, count: number = STRING_LETTERS.length): string {
-  const letter = count === STRING_LETTERS.length ? letterOfString(string) : undefined;
+/** How strings are named: by letters, on six-strings, or by numbers from the thinnest. */
+export type StringNames = 'letters' | 'numbers';
+
+/** How the strings of a guitar are named: as wanted, but by numbers where they are not six. */
+export function namesOf({
+  tuning,
+  names = 'letters',
+}: {
+  readonly tuning: Tuning;
+  readonly names?: StringNames;
+}): StringNames {
+  return tuning.openMidis.length === LETTERED_STRINGS ? names : 'numbers';
+}
+
+/** A string as it is spoken of, `the high e` or `string 1`. */
+export function sayString(string: number, names: StringNames = 'letters'): string {
+  const letter = names === 'letters' ? letterOfString(string) : undefined;
   if (letter === undefined) return `string ${string}`;
   return letter === 'e' ? 'the high e' : letter === 'E' ? 'the low E' : letter;
 }
@@ -10,17 +25,17 @@ export function sayString(string: number, count: number = STRING_LETTERS.length)
 /** A note as it is spoken of, `12 on the high e`. */
 export function sayNote(
   { string, fret }: { readonly string: number; readonly fret: number | null },
-  count?: number,
+  names?: StringNames,
 ): string {
-  return `${fret ?? 'x'} on ${sayString(string, count)}`;
+  return `${fret ?? 'x'} on ${sayString(string, names)}`;
 }
 
 /** An event as it is spoken of: its notes, the thickest string first, and how they are played. */
 export function sayEvent(
   { notes }: { readonly notes: readonly { readonly string: number; readonly fret: number | null }[] },
   techniques: readonly string[],
-  count?: number,
+  names?: StringNames,
 ): string {
-  const places = notes.toSorted((a, b) => b.string - a.string).map((note) => sayNote(note, count));
+  const places = notes.toSorted((a, b) => b.string - a.string).map((note) => sayNote(note, names));
   return [places.join(', '), ...new Set(techniques)].join(' · ');
 }

@@ -2,12 +2,19 @@ import { fsrs, Rating, type FSRSState, type Grade } from 'ts-fsrs';
 import { isWhole, NEAR_TARGET } from '../pieces/index.ts';
 import { dayAfter, daysBetween, type DatedResult } from './mastery.ts';
 
-/** When a piece that reached its target is to be played again, before it goes. */
-export interface Due {
-  /** The day, `2026-03-14`. */
+/** What is known of how well a piece is remembered. */
+export interface Memory {
+  /** The day it is to be played again, `2026-03-14`, and the day it was played last. */
   readonly day: string;
+  readonly lastDay: string;
   /** Days from the last time to that day. */
   readonly intervalDays: number;
+  /** Days after which it is clean with a chance of 9 in 10. */
+  readonly stabilityDays: number;
+}
+
+/** When a piece that reached its target is to be played again, before it goes. */
+export interface Due extends Memory {
   /** How likely it is still clean on the day asked about, 0 to 1. */
   readonly recall: number;
 }
@@ -25,6 +32,17 @@ const scheduler = fsrs({ enable_fuzz: false, enable_short_term: false, request_r
  * Source: the spaced-review scheduler FSRS as published with the package ts-fsrs 5.4; the gradings are our choice.
  */
 export function dueAgain(history: readonly DatedResult[], target: number, today: string): Due | null {
+  const memory = memoryOf(history, target);
+  return memory && dueOn(memory, today);
+}
+
+/** How likely a piece is still clean on a day, from what is known of it. */
+export function dueOn(memory: Memory, today: string): Due {
+  const recall = scheduler.forgetting_curve(daysBetween(memory.lastDay, today), memory.stabilityDays);
+  return { ...memory, recall };
+}
+
+function memoryOf(history: readonly DatedResult[], target: number): Memory | null {
   const near = history.filter((result) => result.bpm >= target * NEAR_TARGET && isWhole(result));
   const from = near.findIndex(({ outcome }) => outcome === 'clean');
   if (from < 0) return null;
@@ -41,8 +59,7 @@ export function dueAgain(history: readonly DatedResult[], target: number, today:
   }
   if (!memory) return null;
   const intervalDays = scheduler.next_interval(memory.stability, 0);
-  const recall = scheduler.forgetting_curve(daysBetween(before, today), memory.stability);
-  return { day: dayAfter(before, intervalDays), intervalDays, recall };
+  return { day: dayAfter(before, intervalDays), lastDay: before, intervalDays, stabilityDays: memory.stability };
 }
 
 function gradeOf({ outcome, medium }: DatedResult): Grade {

@@ -72,22 +72,47 @@ export function forecast(
   const gap = -line.now;
   if (gap <= 0) return { says: reachedAt(today) };
   if (line.perDay < LEAST_PACE) return { tooLittle: 'No progress to reckon from just now; the tempo has stood still.' };
-  const doubt = (line.doubt / line.perDay) * SHAPE.unknown;
-  const middle = Math.log(gap / line.perDay) + SHAPE.middle;
+  return { says: timeTo(gap, { perDay: line.perDay, doubt: line.doubt, from: today }) };
+}
+
+/**
+ * The day on which a piece will be clean at its target that nobody has played yet: from its start tempo, at the pace of other
+ * pieces, counted from the day it is begun. Source: as `forecast`; all that is known of its pace is the prior.
+ */
+export function forecastFresh({
+  start,
+  target,
+  begins,
+  prior = USUAL_PACE,
+}: {
+  readonly start: number;
+  readonly target: number;
+  readonly begins: string;
+  readonly prior?: Pace;
+}): Forecast {
+  const gap = Math.log(target / start);
+  return gap <= 0 ? reachedAt(begins) : timeTo(gap, { perDay: prior.perDay, doubt: prior.spread, from: begins });
+}
+
+/** The time a gap takes at a pace, split log-normal around gap ÷ pace. */
+function timeTo(
+  gap: number,
+  { perDay, doubt: unsure, from }: { readonly perDay: number; readonly doubt: number; readonly from: string },
+): Forecast {
+  const doubt = (unsure / perDay) * SHAPE.unknown;
+  const middle = Math.log(gap / perDay) + SHAPE.middle;
   const below = Math.hypot(SHAPE.below, doubt * Z90);
   const above = Math.hypot(SHAPE.above, doubt * Z90);
-  const after = (time: number) => dayAfter(today, Math.ceil(Math.min(MOST_DAYS, time)));
+  const after = (time: number) => dayAfter(from, Math.ceil(Math.min(MOST_DAYS, time)));
   return {
-    says: {
-      early: after(Math.exp(middle - below)),
-      middle: after(Math.exp(middle)),
-      late: after(Math.exp(middle + above)),
-      chanceBy: (day) => {
-        const time = daysBetween(today, day);
-        if (time <= 0) return 0;
-        const far = Math.log(time) - middle;
-        return normal((far / (far < 0 ? below : above)) * Z90);
-      },
+    early: after(Math.exp(middle - below)),
+    middle: after(Math.exp(middle)),
+    late: after(Math.exp(middle + above)),
+    chanceBy: (day) => {
+      const time = daysBetween(from, day);
+      if (time <= 0) return 0;
+      const far = Math.log(time) - middle;
+      return normal((far / (far < 0 ? below : above)) * Z90);
     },
   };
 }
@@ -166,7 +191,7 @@ function reachedAt(today: string): Forecast {
 const MOST_DAYS = 3650;
 
 /** The standard normal distribution. Source: Abramowitz & Stegun 26.2.17, error under 7.5e-8. */
-function normal(z: number): number {
+export function normal(z: number): number {
   const t = 1 / (1 + 0.2316419 * Math.abs(z));
   const tail =
     (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *

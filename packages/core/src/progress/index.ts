@@ -1,9 +1,10 @@
-export { DAYS_AWAY, daysBetween, masteryOf } from './mastery.ts';
+export { dayAfter, DAYS_AWAY, daysBetween, masteryOf } from './mastery.ts';
 export type { DatedResult, Mastery, MasteryState } from './mastery.ts';
-export { forecast, paceOf, priorOf } from './forecast.ts';
+export { forecast, forecastFresh, paceOf, priorOf } from './forecast.ts';
 export type { Forecast, Forecasted, ForecastOptions, Pace, PaceSummary } from './forecast.ts';
-export { dueAgain } from './dueAgain.ts';
-export type { Due } from './dueAgain.ts';
+export { chanceOfAll, TOGETHER } from './chanceOfAll.ts';
+export { dueAgain, dueOn } from './dueAgain.ts';
+export type { Due, Memory } from './dueAgain.ts';
 export { lastLesson, sinceLesson, songProgress } from './songProgress.ts';
 export type { SinceLesson, SongPart, SongProgress } from './songProgress.ts';
 export { FEWEST_POINTS, fitExponential, fitLearning, fitPower } from './curves.ts';

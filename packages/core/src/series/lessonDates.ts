@@ -17,12 +17,24 @@ export interface LessonRule {
 
 /** What is different about single lessons. */
 export interface LessonChanges {
-  /** Days without a lesson: skipped, or a holiday of the studio. A lesson counted by the rule is lost with them. */
+  /** Days without a lesson. A lesson counted by the rule is lost with them. */
   readonly skips: readonly string[];
   /** A lesson of the rule on another day or at another time. */
   readonly moves: readonly { readonly from: string; readonly day: string; readonly time: string }[];
   /** Lessons besides the rule: a make-up, or all of an irregular series. */
   readonly extras: readonly { readonly day: string; readonly time: string }[];
+}
+
+/** Days on which the studio is closed, the first and the last included. */
+export interface Holiday {
+  readonly from: string;
+  readonly to: string;
+  readonly name: string;
+}
+
+/** What is different about single lessons, and when the studio is closed; a lesson that was moved by hand stays where it is. */
+export interface StudioChanges extends LessonChanges {
+  readonly holidays?: readonly Holiday[];
 }
 
 /** Nothing is different. */
@@ -41,7 +53,7 @@ export interface LessonDate {
 
 /** What is wrong with a rule, at its field, in words. */
 export interface RuleProblem {
-  readonly field: keyof LessonRule | 'zone' | 'moves' | 'skips' | 'extras';
+  readonly field: keyof LessonRule | 'zone' | 'moves' | 'skips' | 'extras' | 'holidays';
   readonly message: string;
 }
 
@@ -54,7 +66,7 @@ export const LESSON_MINUTES = { least: 10, most: 240 } as const;
 const TIME = /^([01]\d|2[0-3]):[0-5]\d$/;
 
 /** What is wrong with a rule and its changes; nothing where dates can be made of it. */
-export function checkRule(rule: LessonRule, changes: LessonChanges, zone: string): readonly RuleProblem[] {
+export function checkRule(rule: LessonRule, changes: StudioChanges, zone: string): readonly RuleProblem[] {
   const { firstDay, time, minutes, everyWeeks, weekdays, count, until } = rule;
   const problems: RuleProblem[] = [];
   const wrong = (field: RuleProblem['field'], message: string) => problems.push({ field, message });
@@ -80,6 +92,7 @@ export function checkRule(rule: LessonRule, changes: LessonChanges, zone: string
   )
     wrong('until', `A series has at most ${MOST_LESSONS} lessons; let it end earlier.`);
   if (changes.skips.some((day) => !isDay(day))) wrong('skips', 'A day that is skipped is not a day of the calendar.');
+  problems.push(...checkHolidays(changes.holidays ?? []));
   const badMoment = (one: { readonly day: string; readonly time: string }) => !isDay(one.day) || !TIME.test(one.time);
   if (changes.moves.some((move) => badMoment(move) || !isDay(move.from)))
     wrong('moves', 'A lesson is moved to a day or time that does not exist.');
@@ -96,20 +109,47 @@ export function checkRule(rule: LessonRule, changes: LessonChanges, zone: string
  *
  * Source: recurrence as RFC 5545 §3.3.10 by the package ical.js; zones as the runtime carries the tz database, by luxon.
  */
-export function lessonDates(rule: LessonRule, changes: LessonChanges, zone: string): readonly LessonDate[] {
+export function lessonDates(rule: LessonRule, changes: StudioChanges, zone: string): readonly LessonDate[] {
   const [problem] = checkRule(rule, changes, zone);
   if (problem) throw new RangeError(`${problem.field}: ${problem.message}`);
   const skipped = new Set(changes.skips);
+  const holidays = changes.holidays ?? [];
   const moves = new Map(changes.moves.map((move) => [move.from, move]));
   const date = (day: string, time: string, why: LessonDate['why']) =>
     dateOf({ day, time }, { why, minutes: rule.minutes, zone });
   const made = ruleDays(rule).flatMap((day): readonly LessonDate[] => {
     const move = moves.get(day);
     if (move) return [date(move.day, move.time, 'moved')];
-    return skipped.has(day) ? [] : [date(day, rule.time, 'rule')];
+    return skipped.has(day) || holidayOn(day, holidays) ? [] : [date(day, rule.time, 'rule')];
   });
   const extras = changes.extras.map(({ day, time }) => date(day, time, 'extra'));
   return [...made, ...extras].sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1));
+}
+
+/** What is wrong with holidays; nothing where each ends no sooner than it begins. */
+export function checkHolidays(holidays: readonly Holiday[]): readonly RuleProblem[] {
+  const bad = holidays.find(({ from, to }) => !isDay(from) || !isDay(to) || to < from);
+  return bad ? [{ field: 'holidays', message: `“${bad.name}” is no stretch of days: it ends before it begins.` }] : [];
+}
+
+/** The holiday that a day lies in. */
+export function holidayOn(day: string, holidays: readonly Holiday[]): Holiday | undefined {
+  return holidays.find(({ from, to }) => from <= day && day <= to);
+}
+
+/** Lessons of the rule that fall out since the studio is closed, with the holiday. @throws RangeError as `lessonDates` */
+export function closedDays(
+  rule: LessonRule,
+  changes: StudioChanges,
+  zone: string,
+): readonly { readonly day: string; readonly holiday: Holiday }[] {
+  const [problem] = checkRule(rule, changes, zone);
+  if (problem) throw new RangeError(`${problem.field}: ${problem.message}`);
+  const away = new Set([...changes.skips, ...changes.moves.map(({ from }) => from)]);
+  return ruleDays(rule).flatMap((day) => {
+    const holiday = away.has(day) ? undefined : holidayOn(day, changes.holidays ?? []);
+    return holiday ? [{ day, holiday }] : [];
+  });
 }
 
 /** The days of a rule, as it is without changes. */

@@ -7,6 +7,10 @@ export interface SeriesPiece {
   readonly needs: readonly string[];
   /** The lesson a teacher put it into, from 0; null where none did. */
   readonly fixed: number | null;
+  /** The lesson it was accepted for, from 0; null or left out where none was. Another one costs `MOVED_COST`. */
+  readonly prefer?: number | null;
+  /** Not before this lesson, from 0. */
+  readonly earliest?: number;
 }
 
 /** A lesson that pieces are spread over. */
@@ -19,18 +23,22 @@ export interface SeriesLesson {
 export interface SeriesPlan {
   readonly lessonOf: ReadonlyMap<string, number>;
   readonly loads: readonly number[];
-  /** The sum of the squares of how far each load is from an even one, and of what is over the room, weighed. */
+  /** The sum of the squares of how far each load is from an even one, and of what is over the room, weighed; and of moves. */
   readonly cost: number;
   /** Lessons with more than their room, from 0. */
   readonly over: readonly number[];
 }
+
+/** A piece that leaves the lesson it was accepted for costs as much as a load two minutes from even. Our choice. */
+export const MOVED_COST = 4;
 
 /** A minute over the room weighs as so many of unevenness. Our choice: full is worse than uneven. */
 const OVER_WEIGHT = 10;
 
 /**
  * Spreads pieces over lessons in their order, each at least a lesson after what it needs, those put by hand where they are, so
- * that the sum of the squared distances from an even load, and of what is over the room, is least. Undefined where hand-made
+ * that the sum of the squared distances from an even load, of what is over the room, and of moves from lessons accepted before is
+ * least. Undefined where hand-made
  * places leave no way, or there is no lesson.
  *
  * Exact: dynamic programming over the pieces in order; a piece is never begun before the one in front of it. O(pieces² × lessons).
@@ -48,7 +56,8 @@ export function planSeries(pieces: readonly SeriesPiece[], lessons: readonly Ser
       for (let start = end; start >= 0 && blocks.mayShare(start, end); start -= 1) {
         const before = best[start];
         if (!before || !blocks.mayBeIn(lesson, start, end)) continue;
-        const cost = before.cost + costOf(blocks.minutes(start, end), { even, room });
+        const cost =
+          before.cost + costOf(blocks.minutes(start, end), { even, room }) + blocks.moved(lesson, start, end);
         if (!least || cost < least.cost - 1e-9) least = { cost, starts: [...before.starts, start] };
       }
       return least;
@@ -101,6 +110,14 @@ class Blocks {
   }
 
   mayBeIn(lesson: number, start: number, end: number): boolean {
-    return this.#pieces.slice(start, end).every(({ fixed }) => fixed === null || fixed === lesson);
+    return this.#pieces
+      .slice(start, end)
+      .every(({ fixed, earliest = 0 }) => (fixed === null || fixed === lesson) && lesson >= earliest);
+  }
+
+  /** What it costs that pieces are not in the lesson they were accepted for. */
+  moved(lesson: number, start: number, end: number): number {
+    const moved = this.#pieces.slice(start, end).filter(({ prefer = null }) => prefer !== null && prefer !== lesson);
+    return moved.length * MOVED_COST;
   }
 }

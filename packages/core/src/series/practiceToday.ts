@@ -9,7 +9,7 @@ export interface PracticePiece {
   readonly songId: string;
   readonly next: NextStep;
   readonly mastery: Mastery;
-  readonly due: Due | null;
+  readonly due: Pick<Due, 'day' | 'recall'> | null;
   /** Share of the target reached, 0 to 1. */
   readonly share: number;
   /** The best clean tempo; null for none. */

@@ -1,0 +1,113 @@
+import { CALL_KINDS, type CallKind, type KeptStanding, type Piece } from '@jam-ledger/contract';
+import { isStuck } from '@jam-ledger/core/pieces';
+import {
+  findNotReckoned,
+  findPieces,
+  findResults,
+  findSongPhrases,
+  forgetStandings,
+  keepStandings,
+  type StandingToKeep,
+  type Store,
+} from '../store/index.ts';
+import { nameOf, namesOf } from './showPieces.ts';
+import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts';
+import type { Visit } from './visit.ts';
+
+/** Students whose pieces are reckoned in one go. Our choice. */
+const STUDENTS_AT_ONCE = 20;
+
+/** Reckons where the pieces of some students stand that nobody has reckoned since something changed. Linear in their results. */
+export async function reckonMissing(store: Store, studioId: string | undefined): Promise<number> {
+  const students = await findNotReckoned(store, studioId, STUDENTS_AT_ONCE);
+  for (const one of students) {
+    const zone = await zoneOf(store, one.studioId);
+    const standings = await reckon(store, { ...one, zone });
+    await keepStandings(store, one.studioId, standings);
+  }
+  return students.length;
+}
+
+/** Reckons whatever is missing, of all studios. */
+export async function reckonAll(store: Store): Promise<void> {
+  while ((await reckonMissing(store, undefined)) > 0);
+}
+
+/** Keeps where a piece stands that was just shown; what hangs on it is reckoned anew when it is next asked for. */
+export async function keepShown({ store, studio }: Visit, piece: Piece): Promise<Piece> {
+  if (piece.kind !== 'phrase' && piece.kind !== 'run')
+    await forgetStandings(store, studio.id, { phraseId: piece.phrase.id, studentId: piece.student.id });
+  const lastDay = piece.entries.findLast(({ struck }) => !struck)?.day;
+  const seen = piece.entries.reduce((sum, { version }) => sum + version, piece.version);
+  await keepStandings(store, studio.id, [{ id: piece.id, seen, ...keptOf(piece, lastDay) }]);
+  return piece;
+}
+
+async function reckon(
+  store: Store,
+  { studioId, studentId, zone }: { readonly studioId: string; readonly studentId: string; readonly zone: string },
+): Promise<readonly StandingToKeep[]> {
+  const rows = await findPieces(store, studioId, { studentId });
+  const [results, phrases] = await Promise.all([
+    findResults(store, studioId, { pieceIds: rows.map(({ id }) => id), zone }),
+    findSongPhrases(store, studioId, [...new Set(rows.map(({ songId }) => songId))]),
+  ]);
+  const histories = new Map(rows.map(({ id }) => [id, resultsOf(results.get(id) ?? [])]));
+  const name = namesOf(phrases);
+  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
+  const around = aroundOf(rows, {
+    bars: (id) => bars.get(id) ?? 0,
+    nameOf: (row) => nameOf(row, name),
+    historyOf: ({ id }) => histories.get(id) ?? [],
+  });
+  return rows.map((row) => {
+    const history = histories.get(row.id) ?? [];
+    // What is kept does not hang on the day, so that any will do.
+    const stands = standOf(row, {
+      history,
+      around: around(row),
+      today: history.at(-1)?.day ?? '2000-01-01',
+      pace: undefined,
+    });
+    return { id: row.id, seen: 0, ...keptOf(stands, history.at(-1)?.day) };
+  });
+}
+
+async function zoneOf(store: Store, studioId: string): Promise<string> {
+  const rows = await store.rows<{ zone: string }>('SELECT zone FROM studios WHERE id = $1', [studioId]);
+  return rows[0]?.zone ?? 'utc';
+}
+
+function keptOf(
+  { next, mastery, due, standing }: Pick<PieceStanding, 'next' | 'mastery' | 'due' | 'standing'>,
+  lastDay: string | undefined,
+): { readonly kept: KeptStanding; readonly call: number | null } {
+  const kept: KeptStanding = {
+    next,
+    mastery,
+    memory: due && {
+      day: due.day,
+      lastDay: due.lastDay,
+      intervalDays: due.intervalDays,
+      stabilityDays: due.stabilityDays,
+    },
+    share: standing.share,
+    cleanBpm: standing.inkBpm ?? standing.pencilBpm,
+    lastDay: lastDay ?? null,
+  };
+  const call = callOf(kept);
+  return { kept, call: call === undefined ? null : CALL_KINDS.indexOf(call) };
+}
+
+/** Whether a piece calls for the teacher, and why. */
+function callOf({ next, mastery }: KeptStanding): CallKind | undefined {
+  if (isStuck(next)) return 'stuck';
+  if (mastery.state === 'slipping') return 'slipping';
+  if (next.move === 'show') return 'wants to be heard';
+  return next.move === 'down' ? 'came down' : undefined;
+}
+
+/** Why a piece calls, in words. */
+export function whyOf(kind: CallKind, { next, mastery }: KeptStanding): string {
+  return kind === 'slipping' ? mastery.reason : next.reason;
+}

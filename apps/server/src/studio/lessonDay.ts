@@ -1,0 +1,252 @@
+import {
+  type Hearing,
+  type HearingBody,
+  type HearingChange,
+  type HomeNote,
+  type InkedLine,
+  type Lesson,
+  type LessonDay,
+  type LessonNote,
+  type LessonNoteBody,
+  type LessonNoteText,
+} from '@jam-ledger/contract';
+import { HEARING_KINDS } from '@jam-ledger/core/hearing';
+import { DateTime } from 'luxon';
+import {
+  findHearings,
+  findInked,
+  findLessonNoteRevisions,
+  findLessonNotes,
+  findLessons,
+  findPieces,
+  givePieces,
+  keepHearing,
+  saveVersioned,
+  within,
+  type HearingRow,
+  type LessonNoteRow,
+} from '../store/index.ts';
+import { found, kept, requireStudent } from './keep.ts';
+import { writeHome } from './outbox.ts';
+import { describeLesson } from './series.ts';
+import { openLedger } from './showLedger.ts';
+import { Invalid, Stale } from './trouble.ts';
+import { dayOf, requireSight, requireTeacher, sightOf, type Visit } from './visit.ts';
+
+/** Without a lesson to come a summary stays open so long, days; the next lesson is looked for so far ahead. Our choice. */
+const OPEN_DAYS = 14;
+const AHEAD_DAYS = 60;
+
+/** Most summaries that are shown at home. Our choice. */
+const MOST_NOTES = 12;
+
+/** Everything a lesson with a student is held from, today’s or the next. @throws NotYours, Unknown */
+export async function showLessonDay(visit: Visit, studentId: string): Promise<LessonDay> {
+  requireTeacher(visit);
+  await requireStudent(visit, studentId);
+  const { store, studio } = visit;
+  const day = dayOf(visit);
+  const [lesson, next] = await lessonsFrom(visit, studentId, startOf(visit, day));
+  const { from, to } = spanOf(visit, day);
+  const [{ ledger, planned }, inked, hearings, notes] = await Promise.all([
+    openLedger(visit, { studentId }, lesson?.day ?? day),
+    findInked(store, studio.id, { studentId, from, to }),
+    findHearings(store, studio.id, { studentId, day }),
+    findLessonNotes(store, studio.id, { studentIds: [studentId], until: day, most: 2 }),
+  ]);
+  const today = notes.find((one) => one.day === day);
+  const last = notes.find((one) => one.day !== day);
+  return {
+    day,
+    lesson: lesson ?? null,
+    next: next ?? null,
+    ledger,
+    planned,
+    inked: inked.map((line): InkedLine => ({ ...line, outcome: line.outcome === 'clean' ? 'clean' : 'not-yet' })),
+    hearings: hearings.map(describeHearing),
+    note: today ? await describeNote(visit, today) : null,
+    last: last ? await describeNote(visit, last) : null,
+  };
+}
+
+/**
+ * Keeps what a lesson came to, over the version seen; what it was before stays in its history. Assigned pieces that were only
+ * planned are given. It can be changed until the next lesson has begun. @throws NotYours, Unknown, Stale, Invalid
+ */
+export async function keepLessonNote(
+  visit: Visit,
+  { studentId, day }: { readonly studentId: string; readonly day: string },
+  { version, send, ...texts }: LessonNoteBody,
+): Promise<LessonNote> {
+  requireTeacher(visit);
+  await requireStudent(visit, studentId);
+  await requireOpen(visit, studentId, day);
+  await requirePieces(visit, studentId, texts);
+  const { store, studio, person, now } = visit;
+  const values = { ...texts, writtenBy: person.id, writtenAt: now };
+  await store.atOnce(async (inside) => {
+    const inVisit = { ...visit, store: inside };
+    const where = { studioId: studio.id, studentId, day };
+    const before = await inside.lessonNotes.findOne({ where, ...within(inside) });
+    if (!before) {
+      const [row] = await inside.lessonNotes.bulkCreate([{ ...where, ...values }], {
+        ignoreDuplicates: true,
+        ...within(inside),
+      });
+      const stored = await inside.lessonNotes.findOne({ where, ...within(inside) });
+      if (stored?.id !== row?.id) throw new Stale(await noteOf(inVisit, studentId, day));
+    } else {
+      const { id, words, home, assigned, writtenBy, writtenAt } = before;
+      const saved = await saveVersioned(inside, inside.lessonNotes, { studioId: studio.id, id, version }, values);
+      await kept(saved, () => noteOf(inVisit, studentId, day));
+      const revision = { studioId: studio.id, noteId: id, words, home, assigned, writtenBy, writtenAt };
+      await inside.lessonNoteRevisions.create(revision, within(inside));
+    }
+    const ids = texts.assigned.map(({ pieceId }) => pieceId);
+    await givePieces(inside, studio.id, { studentId, ids, day });
+    if (send) await writeHome(inVisit, studentId, { subject: `Your lesson on ${sayDay(day)}`, body: homeText(texts) });
+  });
+  return found((await noteOf(visit, studentId, day)) ?? undefined);
+}
+
+/** What goes home of the last lessons of whom one may read for; of one student where one is named. @throws NotYours */
+export async function listHomeNotes(visit: Visit, studentId: string | undefined): Promise<readonly HomeNote[]> {
+  if (studentId !== undefined) requireSight(visit, studentId);
+  const studentIds = studentId === undefined ? (sightOf(visit) ?? []) : [studentId];
+  const { store, studio } = visit;
+  const rows = await findLessonNotes(store, studio.id, { studentIds, until: dayOf(visit), most: MOST_NOTES });
+  return rows.map(({ day, studentId: id, studentName, home, assigned, writtenBy }) => ({
+    day,
+    student: { id, name: studentName },
+    home,
+    assigned,
+    writtenBy,
+  }));
+}
+
+/** Puts down what was heard at a point of a piece today; a remark is pinned to the event, for the student. @throws NotYours, Unknown, Invalid */
+export async function hear(visit: Visit, pieceId: string, body: HearingBody): Promise<Hearing> {
+  requireTeacher(visit);
+  const { store, studio, person, now } = visit;
+  const piece = found((await findPieces(store, studio.id, { id: pieceId }))[0]);
+  const taken = await store.hearings.findOne({ where: { id: body.id }, ...within(store) });
+  if (taken && (taken.pieceId !== pieceId || taken.studioId !== studio.id))
+    throw new Invalid([{ field: 'id', message: 'Another point already has this id.' }]);
+  return store.atOnce(async (inside) => {
+    const row = await keepHearing(inside, {
+      ...body,
+      version: 1,
+      pieceId,
+      studioId: studio.id,
+      day: dayOf(visit),
+      personId: person.id,
+    });
+    const [part] = piece.parts;
+    if (body.remark.trim() !== '' && part && piece.parts.length === 1) {
+      const pin = { studioId: studio.id, phraseId: part.phraseId, personId: person.id, at: part.from + body.at };
+      const text = body.remark.trim();
+      await inside.pins.bulkCreate([{ ...pin, id: body.id, text, pinnedAt: now }], {
+        updateOnDuplicate: ['text'],
+        ...within(inside),
+      });
+    }
+    return describeHearing(found(row));
+  });
+}
+
+/** Takes a point back, or puts it there again. @throws NotYours, Unknown, Stale */
+export async function strikeHearing(visit: Visit, id: string, { version, struck }: HearingChange): Promise<null> {
+  requireTeacher(visit);
+  const { store, studio } = visit;
+  const saved = await saveVersioned(store, store.hearings, { studioId: studio.id, id, version }, { struck });
+  await kept(saved, ({ version: newer }) => ({ id, version: newer }));
+  return null;
+}
+
+function describeHearing({ kind, ...row }: HearingRow): Hearing {
+  return { ...row, kind: HEARING_KINDS.find((one) => one === kind) ?? HEARING_KINDS[0] };
+}
+
+async function noteOf(visit: Visit, studentId: string, day: string): Promise<LessonNote | null> {
+  const rows = await findLessonNotes(visit.store, visit.studio.id, { studentIds: [studentId], until: day, most: 1 });
+  const row = rows.find((one) => one.day === day);
+  return row ? describeNote(visit, row) : null;
+}
+
+async function describeNote(visit: Visit, row: LessonNoteRow): Promise<LessonNote> {
+  const revisions = await findLessonNoteRevisions(visit.store, visit.studio.id, row.id);
+  return {
+    ...textOf(row),
+    version: row.version,
+    day: row.day,
+    isOpen: (await closedBy(visit, row.studentId, row.day)) === undefined,
+    before: revisions.map(textOf),
+  };
+}
+
+function textOf({
+  words,
+  home,
+  assigned,
+  writtenBy,
+  writtenAt,
+}: Pick<LessonNoteRow, 'words' | 'home' | 'assigned' | 'writtenBy' | 'writtenAt'>): LessonNoteText {
+  return { words, home, assigned, writtenBy, writtenAt: writtenAt.toISOString() };
+}
+
+/** @throws Invalid where the summary of a day can no longer be changed, or the day is still to come. */
+async function requireOpen(visit: Visit, studentId: string, day: string): Promise<void> {
+  const wrong = (message: string) => new Invalid([{ field: 'day', message }]);
+  if (day > dayOf(visit)) throw wrong('This lesson is still to come.');
+  const why = await closedBy(visit, studentId, day);
+  if (why !== undefined) throw wrong(why);
+}
+
+/** Why a summary is closed; undefined while it is open. */
+async function closedBy(visit: Visit, studentId: string, day: string): Promise<string | undefined> {
+  const after = startOf(visit, day).plus({ days: 1 });
+  const [next] = await lessonsFrom(visit, studentId, after);
+  const begins = next && DateTime.fromISO(`${next.day}T${next.time}`, { zone: visit.studio.zone });
+  const ends = begins ?? after.plus({ days: OPEN_DAYS });
+  if (DateTime.fromJSDate(visit.now) < ends) return undefined;
+  return begins
+    ? `The lesson of ${sayDay(next.day)} has begun; the summary of ${sayDay(day)} stays as it is.`
+    : `The summary of ${sayDay(day)} is more than ${OPEN_DAYS} days old and stays as it is.`;
+}
+
+/** @throws Invalid where a piece is not the student’s. */
+async function requirePieces(
+  { store, studio }: Visit,
+  studentId: string,
+  { assigned }: Pick<LessonNoteBody, 'assigned'>,
+): Promise<void> {
+  const ids = assigned.map(({ pieceId }) => pieceId);
+  const where = { studioId: studio.id, studentId, id: ids };
+  const count = ids.length === 0 ? 0 : await store.pieces.count({ where, ...within(store) });
+  if (count !== ids.length)
+    throw new Invalid([{ field: 'assigned', message: 'One of these is no piece of this student.' }]);
+}
+
+async function lessonsFrom(visit: Visit, studentId: string, from: DateTime): Promise<readonly Lesson[]> {
+  const range = { from: from.toUTC().toISO() ?? '', to: from.plus({ days: AHEAD_DAYS }).toUTC().toISO() ?? '' };
+  const rows = await findLessons(visit.store, visit.studio.id, { ...range, studentId });
+  return rows.map((row) => describeLesson(visit, row));
+}
+
+function startOf({ studio }: Visit, day: string): DateTime {
+  return DateTime.fromISO(day, { zone: studio.zone });
+}
+
+function spanOf(visit: Visit, day: string): { readonly from: string; readonly to: string } {
+  const start = startOf(visit, day);
+  return { from: start.toUTC().toISO() ?? '', to: start.plus({ days: 1 }).toUTC().toISO() ?? '' };
+}
+
+function sayDay(day: string): string {
+  return DateTime.fromISO(day).toFormat('d LLLL yyyy');
+}
+
+function homeText({ home, assigned }: Pick<LessonNoteBody, 'home' | 'assigned'>): string {
+  const lines = assigned.map(({ name, bpm }) => `- ${name} at ${bpm}`);
+  return [home.trim(), ...(lines.length > 0 ? ['To practise:', ...lines] : [])].filter((one) => one !== '').join('\n');
+}

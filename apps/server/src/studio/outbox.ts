@@ -1,0 +1,30 @@
+import type { Mail } from '@jam-ledger/contract';
+import { findHousehold, findMail, within } from '../store/index.ts';
+import { requireTeacher, type Visit } from './visit.ts';
+
+/** A message, before it is known to whom. */
+export interface Message {
+  readonly subject: string;
+  readonly body: string;
+}
+
+/** Most messages shown. Our choice. */
+const MOST_SHOWN = 100;
+
+/** Puts a message to one person into the outbox; nothing leaves the machine. */
+export async function writeTo({ store, studio, now }: Visit, personId: string, message: Message): Promise<void> {
+  await store.outbox.create({ ...message, studioId: studio.id, personId, madeAt: now }, within(store));
+}
+
+/** Puts a message to a student and their guardians into the outbox, but not to whoever is writing. */
+export async function writeHome(visit: Visit, studentId: string, message: Message): Promise<void> {
+  const people = await findHousehold(visit.store, visit.studio.id, studentId);
+  for (const { id } of people) if (id !== visit.person.id) await writeTo(visit, id, message);
+}
+
+/** The newest messages that would have been sent, the last first. @throws NotYours for others than teachers. */
+export async function listMail(visit: Visit): Promise<readonly Mail[]> {
+  requireTeacher(visit);
+  const rows = await findMail(visit.store, visit.studio.id, MOST_SHOWN);
+  return rows.map(({ madeAt, ...mail }) => ({ ...mail, at: madeAt.toISOString() }));
+}

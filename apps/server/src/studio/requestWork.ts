@@ -1,0 +1,152 @@
+import {
+  FIDELITY_SCHOOLS,
+  REQUEST_STATES,
+  type FidelitySchool,
+  type RequestHours,
+  type RequestState,
+  type WorkAction,
+  type WorkPast,
+} from '@jam-ledger/contract';
+import { estimateWork, type DoneWork, type OpenWork, type WorkEstimate, type WorkRequest } from '@jam-ledger/core/desk';
+import {
+  endRunning,
+  findOwn,
+  findRunning,
+  findSeries,
+  findStudio,
+  findWork,
+  GRACE_MINUTES,
+  seeRunning,
+  within,
+  type WorkRow,
+} from '../store/index.ts';
+import { found, known } from './keep.ts';
+import { requireTeacher, type Visit } from './visit.ts';
+
+/** What still is work for the teacher. */
+const TO_DO: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
+/** What was worked out to its end. */
+const DONE: readonly RequestState[] = ['delivered', 'in practice', 'closed'];
+/** Fewer minutes tell nothing of what a request takes. Our choice. */
+const LEAST_MINUTES = 5;
+/** What is left of a request when it only waits to be checked, as a share of it; and the least that is left of any. Our choice. */
+const LEFT = { toCheck: 0.15, leastMinutes: 5 } as const;
+
+/** A request on the desk as work. */
+export interface RequestWork extends OpenWork {
+  readonly state: RequestState;
+  readonly student: { readonly id: string; readonly name: string };
+  readonly fidelity: FidelitySchool;
+  readonly estimate: WorkEstimate;
+  readonly spentMinutes: number;
+}
+
+/** What is on the desk as work, estimated from the studio’s own past, and the minutes there are in a week. */
+export async function openWork(
+  visit: Visit,
+): Promise<{ readonly works: readonly RequestWork[]; readonly workMinutes: number }> {
+  const { store, studio, now } = visit;
+  const [rows, row, series] = await Promise.all([
+    findWork(store, studio.id, { now, states: TO_DO }),
+    findStudio(store, studio.id),
+    findSeries(store, studio.id, {}),
+  ]);
+  const past = pastOf(rows);
+  const instalments = series.flatMap((one) => one.instalments.filter(({ delivered }) => !delivered));
+  const works = rows.flatMap((work): readonly RequestWork[] => {
+    const state = known(REQUEST_STATES, work.state);
+    if (!TO_DO.includes(state)) return [];
+    const { id, title, studentId, studentName, spentMinutes } = work;
+    const estimate = estimateWork(factsOf(work), past);
+    const whole = state === 'to be checked' ? estimate.minutes * LEFT.toCheck : estimate.minutes - spentMinutes;
+    return [
+      {
+        id,
+        title,
+        state,
+        student: { id: studentId, name: studentName },
+        estimate,
+        fidelity: known(FIDELITY_SCHOOLS, work.fidelity),
+        spentMinutes: Math.round(spentMinutes),
+        minutesLeft: Math.round(Math.max(LEFT.leastMinutes, whole)),
+        due: work.promisedFor ?? work.wantedBy,
+        instalments: instalments.flatMap(({ requestId, day }) => (requestId === id && day !== null ? [day] : [])),
+      },
+    ];
+  });
+  return { works, workMinutes: found(row ?? undefined).workMinutes };
+}
+
+/** What is on the desk, what it takes, and the timer of whoever asks. @throws NotYours */
+export async function showHours(visit: Visit): Promise<RequestHours> {
+  requireTeacher(visit);
+  const { works, workMinutes } = await openWork(visit);
+  const running = await findRunning(visit.store, visit.studio.id, visit.person.id);
+  const isForgotten = running && visit.now.getTime() - running.seenAt.getTime() > GRACE_MINUTES * 60_000;
+  return {
+    works,
+    workMinutes,
+    running: running && !isForgotten ? { requestId: running.requestId, since: running.startedAt.toISOString() } : null,
+  };
+}
+
+/**
+ * Starts the timer of a request, gives a sign of life, or stops it. One timer runs a person: starting one ends another; one that
+ * was forgotten counts until its last sign of life. @throws NotYours, Unknown
+ */
+export async function timeWork(visit: Visit, requestId: string, { action }: WorkAction): Promise<RequestHours> {
+  requireTeacher(visit);
+  const { store, studio, person, now } = visit;
+  found(await findOwn(store, store.requests, { studioId: studio.id, id: requestId }));
+  const own = { personId: person.id, requestId, now };
+  await store.atOnce(async (inside) => {
+    // Two windows of the same person start one timer.
+    await inside.rows('SELECT pg_advisory_xact_lock(hashtext($1))', [`timer ${person.id}`]);
+    const isSeen = action !== 'stop' && (await seeRunning(inside, studio.id, own));
+    if (action === 'seen' || isSeen) return;
+    await endRunning(inside, studio.id, person.id, now);
+    if (action === 'start') {
+      const span = { studioId: studio.id, requestId, personId: person.id, startedAt: now, seenAt: now };
+      await inside.workSpans.create(span, within(inside));
+    }
+  });
+  return showHours(visit);
+}
+
+/** What was worked out to its end, as estimates learn from it. */
+export async function doneWork(visit: Visit): Promise<readonly DoneWork[]> {
+  return pastOf(await findWork(visit.store, visit.studio.id, { now: visit.now, states: [] }));
+}
+
+/** What requests took against what was estimated for each from those before it. */
+export async function workPast(visit: Visit): Promise<readonly WorkPast[]> {
+  const rows = await findWork(visit.store, visit.studio.id, { now: visit.now, states: [] });
+  const done = rows
+    .filter(isDone)
+    .toSorted((a, b) => (a.deliveredAt?.getTime() ?? 0) - (b.deliveredAt?.getTime() ?? 0));
+  return done.map((row, index) => ({
+    requestId: row.id,
+    title: row.title,
+    student: row.studentName,
+    minutes: Math.round(row.spentMinutes),
+    estimate: estimateWork(factsOf(row), pastOf(done.slice(0, index))),
+  }));
+}
+
+function isDone({ state, spentMinutes }: WorkRow): boolean {
+  return DONE.some((one) => one === state) && spentMinutes >= LEAST_MINUTES;
+}
+
+function pastOf(rows: readonly WorkRow[]): readonly DoneWork[] {
+  return rows.filter(isDone).map((row) => ({ request: factsOf(row), minutes: row.spentMinutes }));
+}
+
+function factsOf({ parts, guitarMeant, seconds, notes, written, certain }: WorkRow): WorkRequest {
+  return {
+    parts: Math.max(1, parts),
+    layers: guitarMeant === 'blended into one' ? 2 : 1,
+    seconds: seconds !== null && seconds > 0 ? seconds : null,
+    density: notes !== null && written !== null && written > 0 ? notes / written : null,
+    certainty: certain,
+  };
+}

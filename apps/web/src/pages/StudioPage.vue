@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import { MOST_WORK_MINUTES, type Mail, type Person, type PersonBody, type PersonChange } from '@jam-ledger/contract';
+import Button from 'primevue/button';
+import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
+import { computed, onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import { api } from '../api/index.ts';
+import { SCHOOL_QUESTIONS } from '../composables/schoolWords.ts';
+import { dayIn } from '../composables/useDays.ts';
+import { useStudioSettings } from '../composables/useStudioSettings.ts';
+import FieldRow from '../parts/FieldRow.vue';
+import HolidayList from '../parts/HolidayList.vue';
+import MailList from '../parts/MailList.vue';
+import PeopleTable from '../parts/PeopleTable.vue';
+import PersonForm from '../parts/PersonForm.vue';
+import SchoolChoice from '../parts/SchoolChoice.vue';
+import { useNotices, useSession } from '../stores/index.ts';
+
+const notices = useNotices();
+const session = useSession();
+const settings = useStudioSettings();
+const { studio, own, problems } = settings;
+const people = ref<readonly Person[]>();
+const mail = ref<readonly Mail[]>([]);
+const entering = ref(false);
+/** The link of an invitation just made, which is shown once. */
+const link = ref<{ readonly to: string; readonly url: string }>();
+/** Whoever is asked about before they are put away. */
+const leaving = ref<Person>();
+const isOwner = computed(() => session.me?.role === 'owner');
+const zone = computed(() => session.me?.studio.zone ?? 'utc');
+const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
+
+async function load(): Promise<void> {
+  [people.value, mail.value] = await Promise.all([api.people(), api.outbox()]);
+}
+onMounted(() => notices.tell(async () => void (await Promise.all([load(), settings.load()]))));
+
+function mayChange({ role }: Person): boolean {
+  return role !== 'owner' && (isOwner.value || role !== 'teacher');
+}
+
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '');
+
+async function enter(body: PersonBody): Promise<void> {
+  const entered = await api.enterPerson(body);
+  await load();
+  notices.say(`${entered.name} is entered. Invite them, and they choose a name and a password.`);
+}
+
+function invite(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    const { path } = await api.invite(person.id);
+    link.value = { to: person.name, url: `${window.location.origin}${path}` };
+    await load();
+  });
+}
+async function copy(): Promise<void> {
+  await notices.tell(async () => {
+    await navigator.clipboard.writeText(link.value?.url ?? '');
+    notices.say('The link is copied.');
+  });
+}
+
+function changed(person: Person, to: Partial<PersonChange>): PersonChange {
+  const { version, name, wards, teacher, archived } = person;
+  return { version, name, wards: wards.map(({ id }) => id), teacherId: teacher?.id ?? null, archived, ...to };
+}
+function putAway(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    leaving.value = undefined;
+    const { person: away } = await api.changePerson(person.id, changed(person, { archived: true }));
+    await load();
+    notices.say(`${person.name} is put away; nothing of theirs is lost.`, () => takeBack(away));
+  });
+}
+function takeBack(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    const { ended } = await api.changePerson(person.id, changed(person, { archived: false }));
+    await load();
+    const words = ended.length === 0 ? '' : ` Others have the hours of ${ended.join(', ')} by now; that is ended.`;
+    notices.say(`${person.name} is back.${words}`);
+  });
+}
+</script>
+
+<template>
+  <header class="head">
+    <h1>Studio</h1>
+    <RouterLink :to="{ name: 'studio-report' }">The studio’s report</RouterLink>
+  </header>
+  <section aria-label="People">
+    <h2>People</h2>
+    <PeopleTable
+      v-if="people"
+      :people="people"
+      :may-change="mayChange"
+      :day-of="(moment) => dayIn(moment, zone)"
+      @invite="invite"
+      @archive="leaving = $event"
+      @restore="takeBack"
+    />
+    <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Put ${leaving.name} away`">
+      <p>
+        {{ leaving.name }} is signed out and leaves every list<template v-if="leaving.lessonsToCome > 0"
+          >, and {{ leaving.lessonsToCome === 1 ? 'one lesson' : `${leaving.lessonsToCome} lessons` }} still to come
+          leave the desk</template
+        >. Nothing of theirs is lost; it all comes back with them.
+      </p>
+      <Button size="small" label="Put away" autofocus @click="putAway(leaving!)" />
+      <Button size="small" text severity="secondary" label="Leave it" @click="leaving = undefined" />
+    </div>
+    <div v-if="link" class="slip" role="status">
+      <p>
+        For {{ link.to }}: <code>{{ link.url }}</code>
+      </p>
+      <p class="soft">
+        It works once, for two weeks, and is shown here only now; the message with it lies in the outbox.
+      </p>
+      <Button size="small" label="Copy it" @click="copy" />
+      <Button size="small" text severity="secondary" label="Put away" @click="link = undefined" />
+    </div>
+    <PersonForm v-if="entering" :owner="isOwner" :students="students" :save="enter" @done="entering = false" />
+    <Button v-else size="small" outlined label="Enter somebody" @click="entering = true" />
+  </section>
+  <section v-if="studio" aria-label="How the studio teaches">
+    <h2>How the studio teaches</h2>
+    <p class="soft">
+      {{
+        isOwner
+          ? 'It holds for every student who is not taught otherwise; on the desk the other way is one key away.'
+          : 'The owner decides this; a teacher or a student may go another way, and on the desk that is one key away.'
+      }}
+    </p>
+    <div class="schools">
+      <FieldRow v-slot="{ id }" label="Transcribing, a week" hint="minutes">
+        <InputNumber
+          :model-value="studio.workMinutes"
+          :input-id="id"
+          :min="0"
+          :max="MOST_WORK_MINUTES"
+          :use-grouping="false"
+          :disabled="!isOwner"
+          @update:model-value="settings.work"
+        />
+      </FieldRow>
+      <FieldRow v-slot="{ id, invalid }" label="Time zone" hint="of its walls" :problem="problems['zone']">
+        <InputText
+          :id="id"
+          :model-value="studio.zone"
+          :invalid="invalid"
+          :disabled="!isOwner"
+          @change="settings.move(valueOf($event))"
+        />
+      </FieldRow>
+      <SchoolChoice
+        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+        :key="name"
+        :model-value="studio[name]"
+        :label="label"
+        :words="words"
+        :disabled="!isOwner"
+        :explains="explains"
+        @update:model-value="settings.teach(name, $event)"
+      />
+    </div>
+    <HolidayList
+      :holidays="studio.holidays"
+      :disabled="!isOwner"
+      :problem="problems['holidays']"
+      @add="settings.close"
+      @remove="settings.open"
+    />
+  </section>
+  <section v-if="own && studio" aria-label="How you teach">
+    <h2>How you teach</h2>
+    <p class="soft">For your own students, where they are not taught otherwise.</p>
+    <div class="schools">
+      <SchoolChoice
+        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+        :key="name"
+        :model-value="own.schools[name]"
+        :label="label"
+        :words="words"
+        :studio="studio[name]"
+        :explains="explains"
+        @update:model-value="settings.changeOwn(name, $event)"
+      />
+    </div>
+  </section>
+  <MailList :mail="mail" :zone="zone" />
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 1.2rem;
+}
+section {
+  margin-bottom: 1.8rem;
+}
+section > h2 {
+  margin: 0.4rem 0 0.3rem;
+}
+.slip {
+  border-left: 3px solid var(--warm);
+  background: var(--warm-wash);
+  padding: 0.5rem 0.8rem;
+  margin: 0.5rem 0;
+  max-width: 50rem;
+}
+code {
+  font-family: var(--type-mono);
+  overflow-wrap: anywhere;
+}
+.schools {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+  gap: 1rem 1.5rem;
+  margin: 0.7rem 0 1rem;
+  max-width: 64rem;
+}
+</style>

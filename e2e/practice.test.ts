@@ -147,7 +147,7 @@ describe('one piece', () => {
     await page.getByRole('button', { name: /Counting in|Stop/ }).waitFor();
     await page.getByRole('button', { name: /Counting in|Stop/ }).click();
     const odile = await stage.enter('odile');
-    await odile.goto('/students');
+    await odile.goto('/studio');
     await odile
       .getByRole('region', { name: 'How the studio teaches' })
       .getByRole('combobox', { name: 'First hearing' })

@@ -34,6 +34,8 @@ export interface Stage {
   readonly browser: Browser;
   /** A browser window of its own, where somebody of the demo studio is signed in. */
   enter(signInName: string, options?: BrowserContextOptions): Promise<Page>;
+  /** Another server of the same database, its address; closed with the stage. */
+  second(): Promise<string>;
   close(): Promise<void>;
 }
 
@@ -42,6 +44,7 @@ export async function openStage(): Promise<Stage> {
   const databaseUrl = await freshDatabase();
   const { url, server } = await startServer(databaseUrl);
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
+  const others: ChildProcess[] = [];
   return {
     url,
     databaseUrl,
@@ -54,9 +57,14 @@ export async function openStage(): Promise<Stage> {
       await signIn(page, signInName);
       return page;
     },
+    async second() {
+      const other = await startServer(databaseUrl);
+      others.push(other.server);
+      return other.url;
+    },
     async close() {
       await browser.close();
-      await stopServer(server);
+      for (const one of [server, ...others]) await stopServer(one);
     },
   };
 }

@@ -3,7 +3,7 @@ import { COMMON_TIME, readShorthand, unroll } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
 import { NO_CHANGES } from '@jam-ledger/core/series';
 import { proposeScope } from '@jam-ledger/contract';
-import { addPerson, addStudio, isEmpty, type Store } from '../store/index.ts';
+import { addPerson, addStudio, isEmpty, keepWards, type Store } from '../store/index.ts';
 import {
   addPhrase,
   addSection,
@@ -11,21 +11,28 @@ import {
   assignPiece,
   beginSeries,
   changePiece,
+  changeSchools,
+  changeSeries,
   changeSetUp,
   dayOf,
   hashPassword,
+  keepLessonNote,
   keepPlan,
+  listRequests,
   moveRequest,
   pinNote,
   postEntry,
+  showLedger,
   showPlan,
+  showSchools,
   showTranscription,
+  timeWork,
   visitOf,
   type Visit,
 } from '../studio/index.ts';
 import { demoSignIns, demoStudio } from './people.ts';
 import { demoPlan } from './plan.ts';
-import { demoSeries } from './series.ts';
+import { demoHolidays, demoHours, demoNotes, demoSeries } from './series.ts';
 import { demoRequests, demoSongs, type DemoPhrase, type DemoSong } from './songs.ts';
 
 export { demoSignIns } from './people.ts';
@@ -44,6 +51,8 @@ export async function enterDemoStudio(store: Store, now: Date): Promise<string |
     for (const song of demoSongs) await demo.song(song);
     for (const request of demoRequests) await demo.request(request);
     for (const one of demoSeries) await demo.series(one);
+    for (const one of demoNotes) await demo.note(one);
+    await demo.holidays();
     return demoStudio.name;
   });
 }
@@ -65,6 +74,9 @@ const PLAIN_SET_UP = {
 const PLAIN_SECTION = { times: 1, open: false, passes: [], jump: null } as const;
 const PLAIN_PHRASE = { layer: 'lead', certainty: 'heard', reason: '' } as const;
 
+/** Signs of life of the timer, minutes apart. */
+const SIGN_MINUTES = 9;
+
 /** Keeps two servers from entering it twice. Our choice of number. */
 const DEMO_LOCK = 7_201_119;
 
@@ -82,12 +94,12 @@ class DemoStudio {
   static async open(store: Store, now: Date): Promise<DemoStudio> {
     const studioId = await addStudio(store, demoStudio);
     const ids = new Map<string, string>();
-    for (const { signInName, password, role, name, guitar, schools } of demoSignIns) {
+    for (const { signInName, password, role, name, guitar, schools, wards = [] } of demoSignIns) {
       const passwordHash = await hashPassword(password);
-      ids.set(
-        signInName,
-        await addPerson(store, { studioId, role, name, signInName, passwordHash, ...guitar, ...schools }),
-      );
+      const id = await addPerson(store, { studioId, role, name, signInName, passwordHash, ...guitar, ...schools });
+      ids.set(signInName, id);
+      const own = wards.map((ward) => ids.get(ward) ?? '');
+      await keepWards(store, { studioId, guardianId: id }, own);
     }
     return new DemoStudio(store, now, ids);
   }
@@ -111,11 +123,13 @@ class DemoStudio {
     goalInDays,
     title,
     goal,
+    parts,
     ...rule
   }: (typeof demoSeries)[number]): Promise<void> {
     const visit = await this.#visit('mara', firstDaysAgo);
     const today = await this.#visit('mara', 0);
-    await beginSeries(visit, {
+    const requests = await listRequests(today);
+    const begun = await beginSeries(visit, {
       studentId: this.#ids.get(student) ?? '',
       title,
       rule: { ...rule, firstDay: dayOf(visit), everyWeeks: 1, weekdays: [], until: null },
@@ -124,6 +138,60 @@ class DemoStudio {
       goal,
       goalDay: goalInDays === null ? null : this.#dayIn(today, goalInDays),
     });
+    if (parts.length === 0) return;
+    const coming = begun.lessons.filter(({ day }) => day >= dayOf(today));
+    const instalments = parts.map(({ title: of, part, inLessons }) => ({
+      requestId: requests.find((request) => request.title === of)?.id ?? '',
+      part,
+      day: coming[inLessons]?.day ?? null,
+      delivered: false,
+    }));
+    const { id, version, studentId, rule: made, changes, goalDay } = begun;
+    await changeSeries(today, id, {
+      studentId,
+      title,
+      rule: made,
+      changes,
+      goal,
+      goalDay,
+      instalments,
+      version,
+      struck: false,
+    });
+  }
+
+  /** What a lesson came to, written on its day. */
+  async note({ student, daysAgo, words, home, assigned }: (typeof demoNotes)[number]): Promise<void> {
+    const teacher = await this.#visit('mara', daysAgo);
+    const studentId = this.#ids.get(student) ?? '';
+    const { pieces } = await showLedger(teacher, { studentId });
+    const tempos = new Map<string, number>(Object.entries(assigned));
+    const lines = pieces.flatMap(({ id, phrase, kind }) => {
+      const bpm = kind === 'phrase' ? tempos.get(phrase.name) : undefined;
+      return bpm === undefined ? [] : [{ pieceId: id, name: phrase.name, bpm }];
+    });
+    const at = { studentId, day: dayOf(teacher) };
+    await keepLessonNote(teacher, at, { version: 0, words, home, assigned: lines, send: true });
+  }
+
+  async holidays(): Promise<void> {
+    const owner = await this.#visit('odile', 0);
+    const holidays = demoHolidays.map(({ fromInDays, toInDays, name }) => ({
+      from: this.#dayIn(owner, fromInDays),
+      to: this.#dayIn(owner, toInDays),
+      name,
+    }));
+    await changeSchools(owner, { ...(await showSchools(owner)), holidays });
+  }
+
+  /** Sits at a request with the timer running, a sign of life now and then. */
+  async #hours(requestId: string, title: string): Promise<void> {
+    for (const { daysAgo, minutes } of demoHours[title] ?? [])
+      for (let minute = 0; minute <= minutes; minute += SIGN_MINUTES) {
+        const teacher = await this.#visit('mara', daysAgo - minute / (24 * 60));
+        const action = minute === 0 ? 'start' : minute + SIGN_MINUTES > minutes ? 'stop' : 'seen';
+        await timeWork(teacher, requestId, { action });
+      }
   }
 
   async song({ student, askedDaysAgo, wantedInDays, setUp, sections, plan, ...parts }: DemoSong): Promise<void> {
@@ -142,6 +210,7 @@ class DemoStudio {
         reason: '',
       }));
     }
+    await this.#hours(request.id, title);
     const { id, version, frets } = await showTranscription(teacher, transcriptionId ?? '');
     await changeSetUp(teacher, id, { ...PLAIN_SET_UP, ...setUp, frets, version });
     for (const { phrases, ...section } of sections) {

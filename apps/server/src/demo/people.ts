@@ -12,11 +12,20 @@ export interface DemoSignIn {
   /** What of guitar, hand and schools is not as most have it. */
   readonly guitar: Partial<GuitarAndHand>;
   readonly schools?: Partial<StudentSchools>;
+  /** Whose pages a guardian reads. */
+  readonly wards?: readonly string[];
 }
 
 /** Everybody of the demo studio. */
 export const demoSignIns: readonly DemoSignIn[] = [
-  { signInName: 'mara', password: 'ink-and-paper', role: 'teacher', name: 'Mara Tenfold', guitar: {} },
+  {
+    signInName: 'mara',
+    password: 'ink-and-paper',
+    role: 'teacher',
+    name: 'Mara Tenfold',
+    guitar: {},
+    schools: { raising: 'small even steps' },
+  },
   {
     signInName: 'ines',
     password: 'pencil-case',
@@ -47,6 +56,14 @@ export const demoSignIns: readonly DemoSignIn[] = [
     name: 'Ferris Oldegard',
     guitar: { frets: 21, leftHanded: true },
     schools: { first: 'why first' },
+  },
+  {
+    signInName: 'signe',
+    password: 'read-along',
+    role: 'guardian',
+    name: 'Signe Lindquay',
+    guitar: {},
+    wards: ['pia'],
   },
   { signInName: 'odile', password: 'keys-and-deeds', role: 'owner', name: 'Odile Skerryvane', guitar: {} },
 ];

@@ -9,6 +9,7 @@ export const demoSeries = [
     count: 12,
     goal: 'her sister’s boat launch',
     goalInDays: 25,
+    parts: [],
   },
   {
     student: 'tomas',
@@ -19,6 +20,7 @@ export const demoSeries = [
     count: 10,
     goal: '',
     goalInDays: null,
+    parts: [],
   },
   {
     student: 'pia',
@@ -29,6 +31,7 @@ export const demoSeries = [
     count: 8,
     goal: '',
     goalInDays: null,
+    parts: [],
   },
   {
     student: 'ferris',
@@ -39,5 +42,47 @@ export const demoSeries = [
     count: 10,
     goal: '',
     goalInDays: null,
+    parts: [
+      { title: 'The Weir Song', part: 'intro', inLessons: 1 },
+      { title: 'The Weir Song', part: 'the two fills after the chorus', inLessons: 2 },
+    ],
   },
 ] as const;
+
+/** Days on which the demo studio is closed, counted from today. */
+export const demoHolidays = [{ fromInDays: 30, toInDays: 37, name: 'low-tide week' }] as const;
+
+/** What lessons of the demo came to. */
+export const demoNotes = [
+  {
+    student: 'ines',
+    daysAgo: 5,
+    words: 'She rushes the bend when she is tired; begin slower next time.',
+    home: 'Ten minutes a day, bends first, while the ear is fresh. Stop when the hand says so.',
+    assigned: { 'Opening bend': 72, Answer: 84 },
+  },
+  {
+    student: 'tomas',
+    daysAgo: 3,
+    words: '',
+    home: 'Down strokes on the riff until it grooves at the slow tempo.',
+    assigned: {},
+  },
+  {
+    student: 'pia',
+    daysAgo: 4,
+    words: 'Thumb and first finger only, for now.',
+    home: 'The picking pattern, very slowly, with the thumb steady.',
+    assigned: {},
+  },
+] as const;
+
+/** Minutes that the teacher sat at songs of the demo, with the timer running, by title. */
+export const demoHours: Readonly<Record<string, readonly { readonly daysAgo: number; readonly minutes: number }[]>> = {
+  'Slow Tide at Crannoch Steps': [
+    { daysAgo: 38, minutes: 72 },
+    { daysAgo: 37, minutes: 54 },
+  ],
+  'Copper Kettle Reel': [{ daysAgo: 28, minutes: 99 }],
+  'Lanterns on the Quay': [{ daysAgo: 16, minutes: 36 }],
+};

@@ -98,7 +98,8 @@ function daysOf(rows: readonly PieceRow[], historyOf: (row: PieceRow) => readonl
     const history = historyOf(row);
     return (day: string, isInkOnly: boolean) => {
       const until = history.filter((result) => result.day <= day && (!isInkOnly || result.medium === 'ink'));
-      return standingOf(until, row.targetBpm).share;
+      const { inkBpm, pencilBpm } = standingOf(until, row.targetBpm);
+      return Math.min(1, Math.max(inkBpm ?? 0, pencilBpm ?? 0) / row.targetBpm);
     };
   });
   const mean = (day: string, isInkOnly: boolean) =>

@@ -25,7 +25,8 @@ const store = useLedger();
 const notices = useNotices();
 const route = useRoute();
 const router = useRouter();
-const students = ref<readonly Student[]>([]);
+/** Whose ledger can be opened, where it is not one’s own. */
+const students = ref<readonly Pick<Student, 'id' | 'name'>[]>([]);
 const open = ref<Piece>();
 const until = ref<string>();
 const filter = ref<LedgerFilter>(ALL_ROWS);
@@ -41,8 +42,9 @@ function load(): Promise<void> {
   return notices.tell(async () => {
     open.value = undefined;
     await store.count();
-    if (!session.isTeacher) return store.load(undefined, until.value);
-    if (students.value.length === 0) students.value = await api.students();
+    if (session.isStudent) return store.load(undefined, until.value);
+    if (students.value.length === 0)
+      students.value = session.isTeacher ? await api.students() : (session.me?.wards ?? []);
     const id = studentId.value ?? students.value[0]?.id;
     if (id) await store.load(id, until.value);
   });
@@ -94,7 +96,7 @@ onKeyStroke(['p', '<', '>'], (event) => {
 <template>
   <header class="head">
     <h1>Ledger</h1>
-    <label v-if="session.isTeacher && students.length > 0" class="of">
+    <label v-if="students.length > 0" class="of">
       of
       <Select
         :model-value="store.ledger?.student.id ?? null"
@@ -119,7 +121,9 @@ onKeyStroke(['p', '<', '>'], (event) => {
     {{
       session.isTeacher
         ? 'Nothing is assigned yet. Open a song, write a phrase and assign it.'
-        : 'Nothing is assigned to you yet; your teacher does that from the song desk.'
+        : session.isStudent
+          ? 'Nothing is assigned to you yet; your teacher does that from the song desk.'
+          : 'Nothing is assigned yet; what the teacher gives will stand here.'
     }}
   </p>
   <template v-else-if="store.ledger">

@@ -55,7 +55,7 @@ const settable = computed({
 const { placed, pin, strike, here } = usePinning(settable, { step, steps, playing, refresh });
 const phrase = computed(() => reading.value.phrase);
 const hearing = useHearing({ piece: shown, phrase, tuning, hearings });
-const list = useTemplateRef('list');
+const list = useTemplateRef<{ readonly write: () => void }>('list');
 const flags = computed(() => placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])));
 
 async function refresh(): Promise<void> {

@@ -33,13 +33,15 @@ const strip = useLocalStorage('jam-strip', true);
 const neck = useLocalStorage('jam-practice-neck', false);
 const pedal = useLocalStorage('jam-pedal', USUAL_PEDAL, { mergeDefaults: true });
 const clock = usePracticeClock();
+/** A guardian looks and listens. */
+const isGuardian = computed(() => !session.isTeacher && !session.isStudent);
 
 onMounted(() =>
   notices.tell(async () => {
     piece.value = await ledger.piece(String(route.params['id']));
     follow();
     void ledger.flush();
-    if (!session.isTeacher) await ledger.load();
+    if (session.isStudent) await ledger.load();
   }),
 );
 // What is taken back from the notice is taken back here.
@@ -226,6 +228,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
         <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
       </PlayBar>
       <PostResult
+        v-if="!isGuardian"
         v-model:bpm="bpm"
         :medium="session.isTeacher ? 'ink' : 'pencil'"
         :keys="true"
@@ -236,6 +239,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
         :pins="placed"
         :me="session.me?.id ?? ''"
         :teaches="session.isTeacher"
+        :still="isGuardian"
         :here="here"
         :pin="pin"
         @go="goTo"

@@ -42,7 +42,7 @@ const growth = computed(() => {
 });
 const growthLayout: Partial<Layout> = {
   xaxis: { type: 'date' },
-  yaxis: { title: { text: 'of full speed, %' }, range: [0, 105] },
+  yaxis: { title: { text: 'of full speed, %', font: { size: 13 } }, range: [0, 105] },
 };
 const bars = computed((): Data[] => {
   void dark.value;
@@ -63,8 +63,8 @@ const bars = computed((): Data[] => {
 });
 const barsLayout: Partial<Layout> = {
   barmode: 'stack',
-  margin: { l: 170, r: 12, t: 8, b: 34 },
-  xaxis: { title: { text: 'of full speed, %' }, range: [0, 102] },
+  margin: { l: 170, r: 12, t: 30, b: 40 },
+  xaxis: { title: { text: 'of full speed, %', font: { size: 13 } }, range: [0, 102] },
   yaxis: { automargin: true },
 };
 const shortName = ({ name }: ReportPiece) => (name.length > 26 ? `${name.slice(0, 25)}…` : name);
@@ -108,6 +108,9 @@ onKeyStroke('p', (event) => {
           :dark="dark"
           label="How much of all pieces stood at full speed, day by day"
         />
+        <p class="soft">
+          Every piece of the plan counts, the {{ report.pieces.length - given.length }} still to come as none.
+        </p>
         <details class="behind">
           <summary>As a table</summary>
           <table>
@@ -133,7 +136,7 @@ onKeyStroke('p', (event) => {
         <PlotChart
           :data="bars"
           :layout="barsLayout"
-          :height="70 + 24 * given.length"
+          :height="90 + 26 * given.length"
           :dark="dark"
           label="Each piece as a share of its full speed; the ledger below has the numbers"
         />
@@ -226,6 +229,9 @@ td {
   text-align: left;
   padding: 0.15rem 0.8rem 0.15rem 0;
   border-bottom: 1px solid var(--rule);
+}
+th span {
+  font-weight: 400;
 }
 thead th {
   border-bottom: 1px solid var(--ink);

@@ -32,7 +32,7 @@ const load = computed((): Data[] => {
 const loadLayout: Partial<Layout> = {
   barmode: 'stack',
   xaxis: { type: 'category' },
-  yaxis: { title: { text: 'hours' } },
+  yaxis: { title: { text: 'hours', font: { size: 13 } } },
 };
 
 /** How the hours that requests took stand to what was estimated for them. */
@@ -166,6 +166,9 @@ td {
   text-align: left;
   padding: 0.2rem 1rem 0.2rem 0;
   border-bottom: 1px solid var(--rule);
+}
+th span {
+  font-weight: 400;
 }
 thead th {
   border-bottom: 1px solid var(--ink);

@@ -124,7 +124,7 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
 <style scoped>
 li {
   display: grid;
-  grid-template-columns: 2rem minmax(12rem, auto) 8rem 1fr;
+  grid-template-columns: 2rem minmax(12rem, auto) minmax(8rem, auto) 1fr;
   align-items: center;
   gap: 0.5rem;
   border-bottom: 1px solid var(--rule);

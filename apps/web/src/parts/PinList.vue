@@ -17,6 +17,8 @@ const props = defineProps<{
   pins: readonly PlacedPin[];
   me: string;
   teaches: boolean;
+  /** Whether notes are only read. */
+  still?: boolean;
   /** Where a new note would stand; undefined while no step is chosen. */
   here: string | undefined;
   pin: (text: string) => Promise<boolean>;
@@ -54,7 +56,7 @@ async function keep(): Promise<void> {
         >
       </li>
     </ul>
-    <form class="new" @submit.prevent="keep">
+    <form v-if="!still" class="new" @submit.prevent="keep">
       <label>
         <span>{{ label }}</span>
         <InputText

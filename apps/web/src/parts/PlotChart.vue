@@ -29,11 +29,11 @@ async function draw(): Promise<void> {
   const gridcolor = token('--rule');
   const layout: Partial<Layout> = {
     height: props.height,
-    margin: { l: 46, r: 12, t: 8, b: 34 },
+    margin: { l: 46, r: 12, t: 30, b: 34 },
     paper_bgcolor: token('--page'),
     plot_bgcolor: token('--page'),
     font: { family: '"Source Sans 3 Variable"', color: token('--ink'), size: 13 },
-    legend: { orientation: 'h', y: 1.2 },
+    legend: { orientation: 'h', y: 1.02, yanchor: 'bottom' },
     ...props.layout,
     xaxis: { gridcolor, ...xaxis },
     yaxis: { gridcolor, ...yaxis },

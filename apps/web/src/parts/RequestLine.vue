@@ -167,7 +167,7 @@ async function go(move: Move): Promise<void> {
 <style scoped>
 .line {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 15rem;
+  grid-template-columns: minmax(0, 1fr) 20rem;
   gap: 1.5rem;
   border-bottom: 1px solid var(--rule);
   padding: 0.9rem 0;

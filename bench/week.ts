@@ -1,0 +1,278 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { openStore, type Store } from '../apps/server/src/store/index.ts';
+import { showDesk, showLessonDay, visitOf } from '../apps/server/src/studio/index.ts';
+import { openStage, type Stage } from '../e2e/stage.ts';
+import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
+
+/** A large studio. Pieces of each student, entries of each piece. */
+const STUDIO = { students: 300, teachers: 6, pieces: 40, entries: 84, lessonsEach: 134 } as const;
+
+/** How long both servers are under load, entries sent to them, and how many at once. */
+const LOAD = { entries: 2000, atOnce: 24 } as const;
+
+/** The tables that grow; nothing may read one of them from end to end. */
+const LARGE = ['entries', 'pieces', 'lessons', 'phrases', 'sections'] as const;
+
+/**
+ * Desk and Lesson in a studio with 300 students, 40,000 lessons and a million entries; which indexes they are answered from; and
+ * two servers of one database under load. The yardstick is the health request, one small query.
+ */
+export async function weekFigures(): Promise<readonly Figure[]> {
+  const stage = await openStage();
+  const store = openStore(stage.databaseUrl);
+  try {
+    const ids = await fillStudio(stage.databaseUrl);
+    const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
+    const ask = (path: string, cookie: string) => async () => {
+      const answer = await fetch(`${stage.url}/api${path}`, { headers: { Cookie: cookie } });
+      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
+      return answer.text();
+    };
+    const reckoned = await reckonEverything(ask('/desk', odile), store);
+    const health = await time(ask('/health', mara), 100);
+    const desk = await time(ask('/desk', mara), 100);
+    const all = await time(ask('/desk', odile), 100);
+    const lesson = await time(ask(`/lessons/of/${ids.student}`, mara), 100);
+    const found = await time(ask('/search?q=phrase%201', mara), 40);
+    const plans = await plansOf(store, ids);
+    const load = await loadBoth(stage, { ...ids, store });
+    const size = `${STUDIO.students} students, ${STUDIO.students * STUDIO.lessonsEach} lessons, ${STUDIO.students * STUDIO.pieces * STUDIO.entries} entries`;
+    const figure = (what: string, p95: number): Figure => ({
+      what,
+      measured: ms(p95),
+      target: 'under 150 ms',
+      met: p95 < 150,
+      yardstick: `health request, ${ms(health.p95)}`,
+      ratio: ratio(p95, health.p95),
+    });
+    return [
+      figure(
+        `Desk of a teacher with ${STUDIO.students / STUDIO.teachers} students (${size}), 95th percentile`,
+        desk.p95,
+      ),
+      figure('Desk of the owner, all students, 95th percentile', all.p95),
+      figure('Lesson of one student, 95th percentile', lesson.p95),
+      { ...figure('Search over everything, 95th percentile', found.p95), target: '', met: null },
+      {
+        what: `Where all ${STUDIO.students * STUDIO.pieces} pieces stand, reckoned anew from every entry`,
+        measured: `${(reckoned / 1000).toFixed(1)} s`,
+        target: '',
+        met: null,
+        yardstick: `health request, ${ms(health.p95)}`,
+        ratio: ratio(reckoned, health.p95),
+      },
+      {
+        what: `Large tables that Desk and Lesson read from end to end, by EXPLAIN of their ${plans.queries} queries (indexes: ${plans.indexes.join(', ')})`,
+        measured: plans.scanned.length === 0 ? 'none' : plans.scanned.join(', '),
+        target: 'none',
+        met: plans.scanned.length === 0,
+        yardstick: `large tables, ${LARGE.length}`,
+        ratio: ratio(plans.scanned.length, LARGE.length),
+      },
+      {
+        what: `Entries lost of ${LOAD.entries} sent twice each to two servers, ${LOAD.atOnce} at once (${load.perSecond} answers a second, 95th percentile ${ms(load.p95)})`,
+        measured: String(load.lost),
+        target: 'none',
+        met: load.lost === 0,
+        yardstick: `entries kept, ${load.kept}`,
+        ratio: ratio(load.lost, LOAD.entries),
+      },
+    ];
+  } finally {
+    await store.close();
+    await stage.close();
+  }
+}
+
+interface Ids {
+  readonly studio: string;
+  readonly mara: string;
+  readonly student: string;
+}
+
+async function cookieOf(stage: Stage, name: string): Promise<string> {
+  const page = await stage.enter(name);
+  const [cookie] = await page.context().cookies();
+  await page.context().close();
+  return `${cookie?.name ?? ''}=${cookie?.value ?? ''}`;
+}
+
+/** Opens the desk until nothing is left to be reckoned anew; milliseconds. */
+async function reckonEverything(openDesk: () => Promise<string>, store: Store): Promise<number> {
+  const from = performance.now();
+  for (;;) {
+    await openDesk();
+    const [left] = await store.rows<{ count: number }>(
+      'SELECT count(*)::int AS count FROM pieces WHERE kept IS NULL AND assigned_on IS NOT NULL AND NOT struck',
+      [],
+    );
+    if (left?.count === 0) break;
+  }
+  const took = performance.now() - from;
+  await store.rows('ANALYZE', []);
+  return took;
+}
+
+/** What the planner says of every query of Desk and Lesson: the indexes used, and large tables read from end to end. */
+async function plansOf(store: Store, { mara, student }: Ids) {
+  const indexes = new Set<string>();
+  const scanned = new Set<string>();
+  let queries = 0;
+  const explaining: Store = {
+    ...store,
+    async rows<Row extends object>(sql: string, bind: readonly unknown[]) {
+      if (/^\s*(SELECT|WITH)/.test(sql)) {
+        queries += 1;
+        const plan = await store.rows<Record<string, string>>(`EXPLAIN ${sql}`, bind);
+        for (const line of plan.map((one) => Object.values(one).join(' '))) {
+          const index = /Index (?:Only )?Scan(?: Backward)? using (\w+)|Bitmap Index Scan on (\w+)/.exec(line);
+          const table = /Seq Scan on (\w+)/.exec(line)?.[1];
+          const name = index?.[1] ?? index?.[2];
+          if (name !== undefined && LARGE.some((large) => name.startsWith(large.slice(0, 6)))) indexes.add(name);
+          if (table !== undefined && LARGE.some((large) => large === table)) scanned.add(table);
+        }
+      }
+      return store.rows<Row>(sql, bind);
+    },
+  };
+  const visit = await visitOf(explaining, mara, new Date());
+  if (!visit) throw new Error('mara is not in the studio');
+  await showDesk(visit);
+  await showLessonDay(visit, student);
+  return { queries, indexes: [...indexes].sort(), scanned: [...scanned].sort() };
+}
+
+/** Sends entries to two servers of the database, each to both; counts what is lost. */
+async function loadBoth(stage: Stage, { studio, student, store }: Ids & { readonly store: Store }) {
+  const addresses = [stage.url, await stage.second()];
+  const pieces = await store.rows<{ id: string }>(
+    'SELECT id FROM pieces WHERE studio_id = $1 AND student_id = $2 AND assigned_on IS NOT NULL',
+    [studio, student],
+  );
+  const cookie = await cookieOf(stage, 'mara');
+  const ids = Array.from({ length: LOAD.entries }, () => randomUUID());
+  const times: number[] = [];
+  let next = 0;
+  const from = performance.now();
+  const worker = async () => {
+    for (let index = next++; index < ids.length; index = next++) {
+      const body = JSON.stringify({ id: ids[index], bpm: 50 + (index % 60), outcome: 'clean', remark: '' });
+      const path = `/api/pieces/${pieces[index % pieces.length]?.id ?? ''}/entries`;
+      for (const address of index % 2 === 0 ? addresses : addresses.toReversed()) {
+        const sent = performance.now();
+        const headers = { Cookie: cookie, 'Content-Type': 'application/json' };
+        const answer = await fetch(`${address}${path}`, { method: 'POST', headers, body });
+        if (answer.status !== 201) throw new Error(`an entry was answered ${answer.status}`);
+        await answer.text();
+        times.push(performance.now() - sent);
+      }
+    }
+  };
+  await Promise.all(Array.from({ length: LOAD.atOnce }, worker));
+  const seconds = (performance.now() - from) / 1000;
+  const [row] = await store.rows<{ kept: number }>(
+    'SELECT count(*)::int AS kept FROM entries WHERE id = ANY ($1::uuid[]) AND NOT struck',
+    [ids],
+  );
+  const kept = row?.kept ?? 0;
+  return { kept, lost: ids.length - kept, perSecond: Math.round(times.length / seconds), p95: timingOf(times).p95 };
+}
+
+/** Fills the demo studio up to its size, all of it made up. */
+async function fillStudio(databaseUrl: string): Promise<Ids> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query<{ studio: string; mara: string }>(
+    `SELECT studio_id AS studio, id AS mara FROM people WHERE sign_in_name = 'mara'`,
+  );
+  const [where] = rows;
+  if (!where) throw new Error('the demo studio has no mara');
+  const { studio, mara } = where;
+  for (const [sql, ...values] of FILLING)
+    await client.query(sql, [studio, ...values.map((value) => (value === 'mara' ? mara : value))]);
+  const students = await client.query<{ id: string }>(`SELECT id FROM people WHERE name = 'Student 1'`);
+  await client.query('ANALYZE');
+  await client.end();
+  return { studio, mara, student: students.rows[0]?.id ?? '' };
+}
+
+const RULE = JSON.stringify({
+  firstDay: '2025-01-06',
+  time: '09:00',
+  minutes: 45,
+  everyWeeks: 1,
+  weekdays: [],
+  count: STUDIO.lessonsEach,
+  until: null,
+});
+
+/** Statements that fill the studio ($1), in order. */
+const FILLING: readonly (readonly [sql: string, ...values: readonly (string | number)[]])[] = [
+  [
+    `INSERT INTO people (studio_id, role, name) SELECT $1, 'teacher', 'Teacher ' || n FROM generate_series(2, $2::int) n`,
+    STUDIO.teachers,
+  ],
+  [
+    `INSERT INTO people (studio_id, role, name, teacher_id)
+     SELECT $1, 'student', 'Student ' || n,
+            CASE WHEN n % $3 = 1 THEN $4::uuid ELSE (SELECT id FROM people WHERE name = 'Teacher ' || 2 + (n % ($3 - 1))) END
+       FROM generate_series(1, $2::int) n`,
+    STUDIO.students,
+    STUDIO.teachers,
+    'mara',
+  ],
+  [
+    `INSERT INTO requests (studio_id, student_id, title, whose, wanted, not_wanted, rendition, guitar_meant, guitar, remarks, state, asked_at)
+     SELECT $1, id, 'Song of ' || name, '', '["solo"]', '[]', 'recorded', 'the only guitar', '', '', 'in practice', now()
+       FROM people WHERE studio_id = $1 AND name LIKE 'Student %'`,
+  ],
+  [
+    `INSERT INTO transcriptions (studio_id, student_id, request_id, title, whose, tuning, capo, key, tempo, meter, frets, offset_cents)
+     SELECT $1, student_id, id, title, '', 'standard', 0, '', 100, '4/4', 22, 0 FROM requests WHERE title LIKE 'Song of %'`,
+  ],
+  [
+    `INSERT INTO sections (studio_id, transcription_id, label, role, start_seconds, bars, times, open, passes)
+     SELECT $1, id, '1A', 'solo', 0, 40, 1, false, '[]' FROM transcriptions WHERE title LIKE 'Song of %'`,
+  ],
+  [
+    `INSERT INTO phrases (studio_id, section_id, place, name, text)
+     SELECT $1, c.id, n, 'Phrase ' || n, '/8 5G 7Gb1r 5G 7D /4 7D~ - |'
+       FROM sections c JOIN transcriptions t ON t.id = c.transcription_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n`,
+    STUDIO.pieces,
+  ],
+  [
+    `INSERT INTO pieces (studio_id, student_id, song_id, phrase_id, start_bpm, target_bpm, assigned_on, parts, cut, place, difficulty)
+     SELECT $1, t.student_id, t.id, f.id, 50, 120, current_date - 400,
+            jsonb_build_array(jsonb_build_object('phraseId', f.id, 'from', 0, 'to', NULL)), 'phrase ' || f.id || ':0-', f.place,
+            (f.place * 7) % 100
+       FROM phrases f JOIN sections c ON c.id = f.section_id JOIN transcriptions t ON t.id = c.transcription_id
+      WHERE t.title LIKE 'Song of %'`,
+  ],
+  [
+    // Up to the target and then kept there; every tenth line is heard by the teacher, every seventh missed, one in fifty has a remark.
+    `INSERT INTO entries (id, studio_id, piece_id, posted_by, bpm, outcome, medium, remark, posted_at)
+     SELECT gen_random_uuid(), $1, p.id, CASE WHEN n % 10 = 0 THEN $3::uuid ELSE p.student_id END, LEAST(120, 50 + n * 120 / $2::int),
+            CASE WHEN (n + p.place) % 7 = 0 THEN 'not-yet' ELSE 'clean' END, CASE WHEN n % 10 = 0 THEN 'ink' ELSE 'pencil' END,
+            CASE WHEN (n + p.place) % 50 = 0 THEN 'the left hand got tired' ELSE '' END,
+            now() - make_interval(days => ($2 - n) * 4, mins => p.place)
+       FROM pieces p JOIN transcriptions t ON t.id = p.song_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n`,
+    STUDIO.entries,
+    'mara',
+  ],
+  [
+    `INSERT INTO series (studio_id, student_id, teacher_id, title, rule, changes, goal)
+     SELECT $1, id, coalesce(teacher_id, $3::uuid), 'Weekly', $2::jsonb, '{"skips": [], "moves": [], "extras": []}', ''
+       FROM people WHERE name LIKE 'Student %'`,
+    RULE,
+    'mara',
+  ],
+  [
+    // A hundred weeks gone by and the others to come, ten lessons a day.
+    `INSERT INTO lessons (studio_id, series_id, starts_at, ends_at, why)
+     SELECT $1, e.id, at, at + interval '45 minutes', 'rule'
+       FROM (SELECT id, row_number() OVER (ORDER BY id) AS n FROM series WHERE title = 'Weekly') e, generate_series(0, $2::int - 1) w,
+            LATERAL (SELECT date_trunc('week', now()) + make_interval(weeks => w - 100, days => (e.n % 6)::int, mins => (480 + 45 * (e.n % 12))::int) AS at) m`,
+    STUDIO.lessonsEach,
+  ],
+];

@@ -171,7 +171,7 @@ describe('one piece', () => {
     await mara.getByRole('combobox', { name: 'Student' }).click();
     await mara.getByRole('option', { name: 'Ines Harrowmere' }).click();
     await mara.getByRole('button', { name: /^Answer\b/ }).click();
-    await mara.getByRole('list', { name: 'Pinned notes' }).getByText('Is this the first finger?').waitFor();
+    await mara.getByRole('region', { name: 'Pinned notes' }).getByText('Is this the first finger?').waitFor();
     await mara.close();
     await pins
       .getByRole('listitem')

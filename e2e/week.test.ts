@@ -90,7 +90,6 @@ describe('a lesson, heard and written up', () => {
 
   step('it can be changed until the next lesson, with what it was before', async () => {
     await page.reload();
-    await openLesson('Ines Harrowmere');
     await page.getByRole('heading', { name: /target/ }).waitFor();
     await page.keyboard.press('e');
     const home = summary().getByLabel(/takes home/);

@@ -141,6 +141,7 @@ describe('changing a plan', () => {
       'floorBpm',
       'id',
       'kind',
+      'lesson',
       'parts',
       'startBpm',
       'targetBpm',

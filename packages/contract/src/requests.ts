@@ -208,6 +208,22 @@ export const requestPromiseSchema: Joi.ObjectSchema<RequestPromiseBody> = Joi.ob
   promisedFor: dayFromToday(),
 });
 
+/** A request as it is typed, as far as its earliest day hangs on it. */
+export interface EarliestQuery {
+  readonly parts: number;
+  readonly blended: boolean;
+}
+/** Checks `EarliestQuery`. */
+export const earliestQuerySchema: Joi.ObjectSchema<EarliestQuery> = Joi.object<EarliestQuery>({
+  parts: Joi.number().prefs({ convert: true }).integer().min(1).max(REQUEST_LIMITS.parts).required(),
+  blended: Joi.boolean().prefs({ convert: true }).required(),
+});
+
+/** The earliest day for which a request could be promised today without breaking another; null where there is none. */
+export interface Earliest {
+  readonly day: string | null;
+}
+
 /** What is on the desk as work, the minutes there are in a week, and the timer of whoever asks. */
 export interface RequestHours {
   readonly works: readonly (OpenWork & {

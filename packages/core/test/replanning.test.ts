@@ -31,18 +31,21 @@ const at = (day: string, fixed = false) => ({ lesson: { day, fixed } });
 const moves = (pieces: readonly PieceToBegin[], days: readonly string[]) =>
   replanSeries(pieces, lessons(...days))?.moves.map(({ id, from, to, why }) => [id, from, to, why]);
 
-/** Every way to put pieces, in their order, into lessons. */
+/** Every way to put pieces into lessons: those put by hand where they are, the others in their order, each after what it needs. */
 function everyWay(pieces: readonly SeriesPiece[], count: number): readonly (readonly number[])[] {
   let ways: readonly (readonly number[])[] = [[]];
   for (const one of pieces)
     ways = ways.flatMap((way) =>
       Array.from({ length: count }, (_, lesson) => lesson)
-        .filter((lesson) => lesson >= (way.at(-1) ?? 0) && lesson >= (one.earliest ?? 0))
-        .filter((lesson) => one.fixed === null || one.fixed === lesson)
-        .filter((lesson) => one.needs.every((id) => (way[pieces.findIndex((other) => other.id === id)] ?? -1) < lesson))
+        .filter((lesson) => lesson >= (one.earliest ?? 0) && (one.fixed === null || one.fixed === lesson))
         .map((lesson) => [...way, lesson]),
     );
-  return ways;
+  const lessonIn = (way: readonly number[], id: string) => way[pieces.findIndex((other) => other.id === id)] ?? -1;
+  return ways.filter((way) => {
+    const free = way.filter((_, index) => pieces[index]?.fixed === null);
+    const inOrder = free.every((lesson, index) => lesson >= (free[index - 1] ?? 0));
+    return inOrder && pieces.every(({ needs }, index) => needs.every((id) => lessonIn(way, id) < (way[index] ?? 0)));
+  });
 }
 function costOfWay(pieces: readonly SeriesPiece[], way: readonly number[], rooms: readonly number[]): number {
   const even = pieces.reduce((sum, { minutes }) => sum + minutes, 0) / rooms.length;
@@ -100,6 +103,22 @@ describe('pieces spread over lessons anew', () => {
     expect(plan?.moves.map(({ id }) => id)).toEqual(['a', 'c']);
   });
 
+  test('one put late by hand does not hold up what comes after it, but for what needs it', () => {
+    const plan = replanSeries(
+      [piece('a', at(THIRD, true)), piece('b'), piece('c', { needs: ['b'] })],
+      lessons(FIRST, SECOND, THIRD),
+    );
+    expect(plan && [...plan.dayOf]).toEqual([
+      ['a', THIRD],
+      ['b', FIRST],
+      ['c', SECOND],
+    ]);
+    const late = [piece('a', at(SECOND, true)), piece('b', { needs: ['a'] })];
+    expect(replanSeries(late, lessons(FIRST, SECOND))?.left).toEqual(['b']);
+    const both = [piece('a', at(SECOND, true)), piece('b', { needs: ['a'], ...at(FIRST, true) })];
+    expect(replanSeries(both, lessons(FIRST, SECOND))).toBeUndefined();
+  });
+
   test('a lesson chosen by hand that falls out is told, and the piece finds another', () =>
     expect(moves([piece('a', at(SECOND, true))], [FIRST, THIRD])?.[0]?.[3]).toBe(
       `There is no lesson on ${SECOND} any more. It was put there by hand.`,
@@ -116,8 +135,12 @@ describe('pieces spread over lessons anew', () => {
       moves([piece('c', { ...at(THIRD), minutes: 8 }), piece('d', { ...at(THIRD), minutes: 8 })], [FIRST, THIRD]),
     ).toEqual([['c', THIRD, FIRST, 'There is room earlier, since others are begun or gone.']]));
 
-  test('with too few lessons for what is built on one another there is no plan', () =>
-    expect(replanSeries([piece('a'), piece('b', { needs: ['a'] })], lessons(FIRST))).toBeUndefined());
+  test('with too few lessons for what is built on one another the last pieces are left', () => {
+    const chain = [piece('a'), piece('b', { needs: ['a'] }), piece('c', { needs: ['b'] })];
+    expect(replanSeries(chain, lessons(FIRST, SECOND))?.left).toEqual(['c']);
+    expect(replanSeries(chain, lessons(FIRST))?.left).toEqual(['b', 'c']);
+    expect(replanSeries(chain, [])).toBeUndefined();
+  });
 
   test('room for something new is what hearing again and talk leave, never less than the other half', () => {
     expect(roomForNew(45, 0)).toBe(40);

@@ -50,7 +50,7 @@ export const demoSeries = [
 ] as const;
 
 /** Days on which the demo studio is closed, counted from today. */
-export const demoHolidays = [{ fromInDays: 30, toInDays: 37, name: 'low-tide week' }] as const;
+export const demoHolidays = [{ fromInDays: 44, toInDays: 50, name: 'low-tide week' }] as const;
 
 /** What lessons of the demo came to. */
 export const demoNotes = [

@@ -1,7 +1,21 @@
-import { requestMoveSchema, requestPromiseSchema, requestSchema, workActionSchema } from '@jam-ledger/contract';
+import {
+  earliestQuerySchema,
+  requestMoveSchema,
+  requestPromiseSchema,
+  requestSchema,
+  workActionSchema,
+} from '@jam-ledger/contract';
 import { Router } from 'express';
-import { askForSong, listRequests, moveRequest, promiseRequest, showHours, timeWork } from '../studio/index.ts';
-import { answer, bodyOf, idOf } from './asking.ts';
+import {
+  askForSong,
+  earliestFor,
+  listRequests,
+  moveRequest,
+  promiseRequest,
+  showHours,
+  timeWork,
+} from '../studio/index.ts';
+import { answer, bodyOf, idOf, queryOf } from './asking.ts';
 
 /** Requests: ask, list, accept, decline, withdraw. */
 export function requestsRouter(): Router {
@@ -12,6 +26,10 @@ export function requestsRouter(): Router {
     answer((visit, request) => askForSong(visit, bodyOf(request, requestSchema)), 201),
   );
   router.get('/hours', answer(showHours));
+  router.get(
+    '/earliest',
+    answer((visit, request) => earliestFor(visit, queryOf(request, earliestQuerySchema))),
+  );
   router.post(
     '/:id/work',
     answer((visit, request) => timeWork(visit, idOf(request), bodyOf(request, workActionSchema))),

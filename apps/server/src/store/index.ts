@@ -61,7 +61,7 @@ export {
   placeOfNextPhrase,
 } from './transcriptions.ts';
 export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
-export { findLessons, findSeries, findTaken, keepLessons } from './series.ts';
+export { findInstalments, findLessons, findSeries, findTaken, keepLessons } from './series.ts';
 export {
   findCalls,
   findKeptPieces,

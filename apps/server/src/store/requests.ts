@@ -24,7 +24,7 @@ export interface RequestRow {
   readonly part: number;
 }
 
-/** Requests of a studio, open ones first, by the day wanted; of some students, or the one with an id. */
+/** Requests of a studio, open ones first, by the day promised, else wanted; those of students who left aside; of some students, or the one with an id. */
 export function findRequests(
   store: Store,
   studioId: string,
@@ -44,8 +44,9 @@ export function findRequests(
        JOIN people s ON s.studio_id = r.studio_id AND s.id = r.student_id
        LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = coalesce(r.follows_id, r.id)
       WHERE r.studio_id = $1 AND ($2::uuid[] IS NULL OR r.student_id = ANY ($2)) AND ($3::uuid IS NULL OR r.id = $3)
-      ORDER BY (r.state IN ('declined', 'withdrawn', 'closed')), (r.state = 'asked') DESC, r.wanted_by NULLS LAST,
-               r.line`,
+        AND ($3::uuid IS NOT NULL OR s.archived_at IS NULL)
+      ORDER BY (r.state IN ('declined', 'withdrawn', 'closed')), (r.state = 'asked') DESC,
+               coalesce(r.promised_for, r.wanted_by) NULLS LAST, r.line`,
     [studioId, only.studentIds ?? null, only.id ?? null],
   );
 }

@@ -53,6 +53,16 @@ export function findSeries(
   );
 }
 
+/** What is still to be handed out of the series of a studio, those struck and of students who left aside. */
+export async function findInstalments(store: Store, studioId: string): Promise<readonly Instalment[]> {
+  const rows = await store.rows<{ instalments: readonly Instalment[] }>(
+    `SELECT e.instalments FROM series e JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
+      WHERE e.studio_id = $1 AND NOT e.struck AND s.archived_at IS NULL AND e.instalments <> '[]'`,
+    [studioId],
+  );
+  return rows.flatMap(({ instalments }) => instalments.filter(({ delivered }) => !delivered));
+}
+
 /** No lesson is longer than this, so that the index over beginnings finds those that reach into a stretch. */
 const LONGEST_LESSON = '1 day';
 

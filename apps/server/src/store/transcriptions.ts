@@ -46,7 +46,7 @@ export function findTranscriptions(store: Store, studioId: string, id?: string):
               AS phrases
        FROM transcriptions t
        JOIN people s ON s.studio_id = t.studio_id AND s.id = t.student_id
-      WHERE t.studio_id = $1 AND ($2::uuid IS NULL OR t.id = $2)
+      WHERE t.studio_id = $1 AND ($2::uuid IS NULL AND s.archived_at IS NULL OR t.id = $2)
       ORDER BY t.title, t.id`,
     [studioId, id ?? null],
   );

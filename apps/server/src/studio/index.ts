@@ -36,7 +36,7 @@ export { hear, keepLessonNote, listHomeNotes, showLessonDay, strikeHearing } fro
 export { search } from './search.ts';
 export { reportSeries } from './seriesReport.ts';
 export { reportStudio } from './studioReport.ts';
-export { showHours, timeWork } from './requestWork.ts';
+export { earliestFor, showHours, timeWork } from './requestWork.ts';
 export { promiseRequest } from './moveRequest.ts';
 export { showPiece } from './showPieces.ts';
 export { describeMe, hashPassword, signIn, visitOf } from './signIn.ts';

@@ -1,4 +1,6 @@
 import {
+  type Earliest,
+  type EarliestQuery,
   FIDELITY_SCHOOLS,
   REQUEST_STATES,
   type FidelitySchool,
@@ -7,12 +9,19 @@ import {
   type WorkAction,
   type WorkPast,
 } from '@jam-ledger/contract';
-import { estimateWork, type DoneWork, type OpenWork, type WorkEstimate, type WorkRequest } from '@jam-ledger/core/desk';
+import {
+  estimateWork,
+  promisesOf,
+  type DoneWork,
+  type OpenWork,
+  type WorkEstimate,
+  type WorkRequest,
+} from '@jam-ledger/core/desk';
 import {
   endRunning,
+  findInstalments,
   findOwn,
   findRunning,
-  findSeries,
   findStudio,
   findWork,
   GRACE_MINUTES,
@@ -21,7 +30,7 @@ import {
   type WorkRow,
 } from '../store/index.ts';
 import { found, known } from './keep.ts';
-import { requireTeacher, type Visit } from './visit.ts';
+import { dayOf, requireTeacher, type Visit } from './visit.ts';
 
 /** What still is work for the teacher. */
 const TO_DO: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
@@ -46,13 +55,12 @@ export async function openWork(
   visit: Visit,
 ): Promise<{ readonly works: readonly RequestWork[]; readonly workMinutes: number }> {
   const { store, studio, now } = visit;
-  const [rows, row, series] = await Promise.all([
+  const [rows, row, instalments] = await Promise.all([
     findWork(store, studio.id, { now, states: TO_DO }),
     findStudio(store, studio.id),
-    findSeries(store, studio.id, {}),
+    findInstalments(store, studio.id),
   ]);
   const past = pastOf(rows);
-  const instalments = series.flatMap((one) => one.instalments.filter(({ delivered }) => !delivered));
   const works = rows.flatMap((work): readonly RequestWork[] => {
     const state = known(REQUEST_STATES, work.state);
     if (!TO_DO.includes(state)) return [];
@@ -75,6 +83,16 @@ export async function openWork(
     ];
   });
   return { works, workMinutes: found(row ?? undefined).workMinutes };
+}
+
+/** The earliest honest day for a request that is still being typed; nothing else of the desk is told. */
+export async function earliestFor(visit: Visit, { parts, blended }: EarliestQuery): Promise<Earliest> {
+  const [{ works, workMinutes }, past] = [await openWork(visit), await doneWork(visit)];
+  const layers = blended ? 2 : 1;
+  const { minutes } = estimateWork({ parts, layers, seconds: null, density: null, certainty: null }, past);
+  const typed = { id: 'typed', title: '', minutesLeft: minutes, due: null, instalments: [] };
+  const { byId } = promisesOf([...works, typed], { today: dayOf(visit), workMinutes });
+  return { day: byId.get('typed')?.earliest ?? null };
 }
 
 /** What is on the desk, what it takes, and the timer of whoever asks. @throws NotYours */

@@ -1,6 +1,7 @@
 import type {
   Acceptance,
   Desk,
+  Earliest,
   Entry,
   EntryBody,
   EntryChange,
@@ -78,6 +79,8 @@ export const api = {
   requests: () => ask<readonly SongRequest[]>('GET', '/requests'),
   askForSong: (body: RequestBody) => ask<SongRequest>('POST', '/requests', body),
   moveRequest: (id: string, move: RequestMove) => ask<SongRequest>('POST', `/requests/${id}/state`, move),
+  earliest: (parts: number, blended: boolean) =>
+    ask<Earliest>('GET', `/requests/earliest?parts=${parts}&blended=${blended}`),
   hours: () => ask<RequestHours>('GET', '/requests/hours'),
   timeWork: (id: string, action: WorkAction['action']) => ask<RequestHours>('POST', `/requests/${id}/work`, { action }),
   promise: ({ id, version }: Pick<SongRequest, 'id' | 'version'>, promisedFor: string | null) =>

@@ -17,6 +17,8 @@ export interface LessonsPlanned {
   readonly dayOf: ReadonlyMap<string, string>;
   readonly loads: readonly LessonLoad[];
   readonly moves: readonly LessonMove[];
+  /** Pieces that find no lesson. */
+  readonly left: readonly string[];
 }
 
 /** What a plan of lessons hangs on. */
@@ -31,7 +33,7 @@ export interface LessonsAround {
   readonly minutes: number;
 }
 
-/** Spreads the pieces that are not given yet over the coming lessons; nothing where they are too few. */
+/** Spreads the pieces that are not given yet over the coming lessons; nothing where there is none, or hand-made ones contradict. */
 export function planLessons(
   pieces: readonly PlanPiece[],
   { needs, given, nameOf, stateOf, lessons, minutes }: LessonsAround,
@@ -57,7 +59,7 @@ export function planLessons(
   );
   if (!replan) return undefined;
   const loads = lessons.map((lesson, index) => ({ lesson, minutes: replan.loads[index] ?? 0, room }));
-  return { dayOf: replan.dayOf, loads, moves: replan.moves };
+  return { dayOf: replan.dayOf, loads, moves: replan.moves, left: replan.left };
 }
 
 /** The pieces with the lessons that a plan has for them; what a teacher put into a lesson that is to come stays by hand. */

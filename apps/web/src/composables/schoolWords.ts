@@ -7,29 +7,66 @@ export interface SchoolQuestion {
   readonly words: readonly string[];
   /** What the choice decides, in one sentence. */
   readonly explains: string;
+  /** What each answer means, in one sentence. */
+  readonly says: Readonly<Record<string, string>>;
 }
 
-const ASKED: Readonly<Record<SchoolName, readonly [label: string, explains: string]>> = {
+const ASKED: { readonly [Name in SchoolName]: readonly [label: string, explains: string] } = {
   learning: ['Learning order', 'In which order the pieces of a song are cut, learned and joined.'],
   raising: ['Raising tempo', 'How the ladder of a piece leads to its target.'],
-  hearing: ['First hearing', 'What is heard first on the practice page: the target, or the tempo to practise.'],
+  hearing: ['First hearing', 'What is heard first on the practice page.'],
   picking: ['Strokes', 'How strokes are planned where none is written.'],
-  position: ['Positions', 'Where the recorded player has it, or all under one hand for learning.'],
-  first: ['The margin tells', 'Strings, frets and fingers first, or chord, scale and degrees.'],
-  naming: [
-    'Strings are named',
-    'By letters from the low E to the high e, or by numbers from the thinnest, wherever a string is told.',
-  ],
-  fidelity: [
-    'Fidelity',
-    'What a scope and a sheet promise, which version a request means at first, and how strictly a phrase is heard.',
-  ],
+  position: ['Positions', 'Where on the neck a phrase is shown.'],
+  first: ['The margin tells', 'What stands first beside a phrase.'],
+  naming: ['Strings are named', 'How a string is told wherever one is.'],
+  fidelity: ['Fidelity', 'What a scope and a sheet promise, and how strictly a phrase is heard.'],
+};
+
+/** What each answer means, in one sentence. */
+export const SCHOOL_SAYS: { readonly [Name in SchoolName]: Readonly<Record<Schools[Name], string>> } = {
+  learning: {
+    'front to back': 'Each phrase is added to all before it.',
+    'alone, then joined': 'Every phrase is learned by itself, and the joins come after.',
+    'hardest first': 'What is hardest is begun first, so that it has the longest time.',
+  },
+  raising: {
+    'small even steps': 'The tempo rises by the same small share each time.',
+    'short fragments': 'Short fragments at the target from the first day, then longer ones.',
+    'past and back': 'A little past the target, then back to it, so that it feels easy.',
+  },
+  hearing: {
+    'full speed first': 'First the target, so that the ear knows where it leads, then the tempo to practise.',
+    'slow first': 'First the tempo to practise, then the target.',
+  },
+  picking: {
+    'the player’s choice': 'No stroke is prescribed; any plan is a click away.',
+    'strict alternate': 'Down and up in turn, whatever the string.',
+    economy: 'The pick goes on in the direction of the next string.',
+    'all down': 'Every stroke down, for weight.',
+  },
+  position: {
+    'as recorded': 'Where the recorded player has it.',
+    'one box': 'All under one hand, for learning.',
+  },
+  first: {
+    'where first': 'Strings, frets and fingers, the why one key away.',
+    'why first': 'Chord, scale and degrees, the where one key away.',
+  },
+  naming: {
+    letters: 'From the low E to the high e.',
+    numbers: 'From 1, the thinnest, to 6.',
+  },
+  fidelity: {
+    'note for note': 'Every note as on the record, alternates kept beside it.',
+    'as played live': 'As it is played on stage; a request means the live version at first.',
+    'in the ballpark': 'Pitch and silence must be right, the rest leaves room for one’s own ideas.',
+  },
 };
 
 /** Every question, in the order they are asked. */
 export const SCHOOL_QUESTIONS: readonly SchoolQuestion[] = SCHOOL_NAMES.map((name) => {
   const [label, explains] = ASKED[name];
-  return { name, label, words: SCHOOL_WORDS[name], explains };
+  return { name, label, words: SCHOOL_WORDS[name], explains, says: SCHOOL_SAYS[name] };
 });
 
 /** Schools with one answered anew; as they were where the word is no answer to the question. */

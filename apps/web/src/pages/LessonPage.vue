@@ -60,6 +60,8 @@ const line = computed(() => {
 function load(): Promise<void> {
   return notices.tell(async () => {
     await summary.settle();
+    // Nothing of another student stays while theirs is on its way.
+    [held.value, piece.value] = [undefined, undefined];
     students.value ??= await api.students();
     const id = studentId.value ?? students.value[0]?.id;
     [chosen.value, leftOut.value, summing.value] = [undefined, [], false];

@@ -215,7 +215,12 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
         <kbd>Delete</kbd> out
       </span>
     </p>
-    <LessonLoads v-if="phrases.length > 0" :loads="planned?.loads" :lessons="days.length" />
+    <LessonLoads
+      v-if="phrases.length > 0"
+      :loads="planned?.loads"
+      :lessons="days.length"
+      :left="(planned?.left ?? []).map(nameOfId)"
+    />
     <LessonMoves
       v-if="planned"
       :moves="planned.moves"

@@ -3,6 +3,7 @@ import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract
 import { promisesOf } from '@jam-ledger/core/desk';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useWorkTimer } from '../composables/useWorkTimer.ts';
 import RequestLine from '../parts/RequestLine.vue';
@@ -35,6 +36,10 @@ async function ask(body: RequestBody): Promise<void> {
   notices.say(`“${body.title}” is on your teacher’s desk.`);
 }
 
+async function earliest(parts: number, blended: boolean): Promise<string | null> {
+  return (await api.earliest(parts, blended)).day;
+}
+
 async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<void> {
   const moved = await store.move(request, to);
   if (session.isTeacher) await timer.load();
@@ -64,6 +69,7 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
       :fidelity="session.me?.taught?.fidelity ?? 'note for note'"
       :more="more"
       :ask="ask"
+      :earliest="earliest"
       @done="more = undefined"
     />
     <section aria-label="Requests">

@@ -155,13 +155,14 @@ function takeBack(person: Person): Promise<void> {
         />
       </FieldRow>
       <SchoolChoice
-        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+        v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
         :key="name"
         :model-value="studio[name]"
         :label="label"
         :words="words"
         :disabled="!isOwner"
         :explains="explains"
+        :says="says"
         @update:model-value="settings.teach(name, $event)"
       />
     </div>
@@ -178,13 +179,14 @@ function takeBack(person: Person): Promise<void> {
     <p class="soft">For your own students, where they are not taught otherwise.</p>
     <div class="schools">
       <SchoolChoice
-        v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+        v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
         :key="name"
         :model-value="own.schools[name]"
         :label="label"
         :words="words"
         :studio="studio[name]"
         :explains="explains"
+        :says="says"
         @update:model-value="settings.changeOwn(name, $event)"
       />
     </div>

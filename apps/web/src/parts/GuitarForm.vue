@@ -88,13 +88,14 @@ async function submit(): Promise<void> {
       />
     </FieldRow>
     <SchoolChoice
-      v-for="{ name, label, words, explains } in SCHOOL_QUESTIONS"
+      v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
       :key="name"
       :model-value="fields.schools[name]"
       :label="label"
       :words="words"
       :studio="studio[name]"
       :explains="explains"
+      :says="says"
       @update:model-value="fields.schools = withSchool(fields.schools, name, $event)"
     />
     <p v-if="trouble" class="trouble wide" role="alert">{{ trouble }}</p>

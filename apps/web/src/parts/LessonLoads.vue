@@ -2,18 +2,24 @@
 import type { LessonLoad } from '../composables/planLessons.ts';
 import { dayText } from '../composables/useDays.ts';
 
-defineProps<{ loads: readonly LessonLoad[] | undefined; lessons: number }>();
+defineProps<{
+  loads: readonly LessonLoad[] | undefined;
+  lessons: number;
+  /** Names of the pieces that find no lesson. */
+  left: readonly string[];
+}>();
 const share = ({ minutes, room }: LessonLoad) => Math.min(1, minutes / Math.max(1, room));
 </script>
 
 <template>
   <section class="loads" aria-label="Load of the coming lessons">
     <p v-if="lessons === 0" class="soft">No lesson is to come; begin a series to spread the pieces over its lessons.</p>
-    <p v-else-if="!loads" class="late">
-      {{ lessons === 1 ? 'One lesson is' : `${lessons} lessons are` }} too few: each piece is begun a lesson after what
-      it needs.
+    <p v-else-if="!loads" class="late">A lesson chosen by hand comes before what its piece needs; choose another.</p>
+    <p v-if="left.length > 0" class="late">
+      {{ lessons === 1 ? 'One lesson is' : `${lessons} lessons are` }} too few, since each piece is begun a lesson after
+      what it needs; no lesson is left for {{ left.join(', ') }}.
     </p>
-    <ol v-else class="quiet-list">
+    <ol v-if="lessons > 0 && loads" class="quiet-list">
       <li v-for="load in loads" :key="load.lesson.startsAt" :class="{ over: load.minutes > load.room }">
         <span class="day">{{ dayText(load.lesson.day, 'short') }}</span>
         <span class="track" aria-hidden="true"><span :style="{ height: `${share(load) * 100}%` }"></span></span>

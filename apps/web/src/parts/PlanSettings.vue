@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { PLAN_LIMITS, SCHOOL_WORDS, type PlanBody, type Schools } from '@jam-ledger/contract';
 import InputNumber from 'primevue/inputnumber';
-import { SCHOOL_QUESTIONS } from '../composables/schoolWords.ts';
+import { SCHOOL_QUESTIONS, SCHOOL_SAYS } from '../composables/schoolWords.ts';
 import FieldRow from './FieldRow.vue';
 import SchoolChoice from './SchoolChoice.vue';
 
@@ -38,6 +38,7 @@ function target(value: number | null): void {
       :words="SCHOOL_WORDS.learning"
       :studio="schools.learning"
       :explains="explains('learning')"
+      :says="SCHOOL_SAYS.learning"
       @update:model-value="learn"
     />
     <SchoolChoice
@@ -46,6 +47,7 @@ function target(value: number | null): void {
       :words="SCHOOL_WORDS.raising"
       :studio="schools.raising"
       :explains="explains('raising')"
+      :says="SCHOOL_SAYS.raising"
       @update:model-value="raise"
     />
     <FieldRow v-slot="{ id }" label="Target" hint="% of the song’s tempo">

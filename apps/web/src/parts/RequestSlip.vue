@@ -12,7 +12,9 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
-import { useTemplateRef } from 'vue';
+import { watchDebounced } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
+import { dayText } from '../composables/useDays.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
 import PartsChoice from './PartsChoice.vue';
@@ -24,6 +26,8 @@ const props = defineProps<{
   /** The song whose next part is asked for. */
   more: { readonly id: string; readonly title: string; readonly whose: string; readonly guitar: string } | undefined;
   ask: (body: RequestBody) => Promise<void>;
+  /** The earliest honest day for so many parts. */
+  earliest: (parts: number, blended: boolean) => Promise<string | null>;
 }>();
 const emit = defineEmits<{ done: [] }>();
 
@@ -41,6 +45,22 @@ const first: RequestBody = {
   followsId: props.more?.id ?? null,
 };
 const { fields, problems, trouble, busy, send, fill } = useForm(requestSchema, first, () => ({ today: props.today }));
+
+/** The earliest day for what is typed so far; undefined while it is asked. */
+const soonest = ref<string | null>();
+watchDebounced(
+  () => [fields.wanted.length, fields.guitarMeant === 'blended into one'] as const,
+  async ([parts, blended]) => {
+    soonest.value = undefined;
+    if (parts === 0) return;
+    // Without an answer nothing is said; the slip can be handed in all the same.
+    soonest.value = await props.earliest(parts, blended).catch(() => undefined);
+  },
+  { debounce: 300, immediate: true },
+);
+const isTooSoon = computed(
+  () => typeof soonest.value === 'string' && fields.wantedBy !== null && fields.wantedBy < soonest.value,
+);
 
 async function submit(): Promise<void> {
   choice.value?.addOwn();
@@ -89,6 +109,13 @@ async function submit(): Promise<void> {
         :invalid="invalid"
         @update:model-value="fields.wantedBy = $event || null"
       />
+      <p v-if="soonest" :class="isTooSoon ? 'trouble' : 'soft'" role="status">
+        {{
+          isTooSoon
+            ? `With what lies on the desk it is ready by ${dayText(soonest)}; hand it in all the same, and it is talked over.`
+            : `Asked for today, it can be promised for ${dayText(soonest)}.`
+        }}
+      </p>
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Remarks" :problem="problems['remarks']">
       <Textarea :id="id" v-model="fields.remarks" rows="2" :invalid="invalid" :maxlength="REQUEST_LIMITS.remarks" />

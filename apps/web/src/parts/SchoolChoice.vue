@@ -11,6 +11,8 @@ const props = defineProps<{
   /** What holds in the studio; left out where the studio itself is asked. */
   studio?: string | undefined;
   explains: string;
+  /** What each word means, in one sentence. */
+  says: Readonly<Record<string, string>>;
   disabled?: boolean;
 }>();
 
@@ -37,7 +39,7 @@ function choose(id: string): void {
       :aria-labelledby="labelId"
       @update:model-value="choose"
     />
-    <p class="soft">{{ explains }}</p>
+    <p class="soft">{{ explains }} {{ says[chosen ?? studio ?? ''] }}</p>
   </FieldRow>
 </template>
 

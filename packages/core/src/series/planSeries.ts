@@ -36,19 +36,21 @@ export const MOVED_COST = 4;
 const OVER_WEIGHT = 10;
 
 /**
- * Spreads pieces over lessons in their order, each at least a lesson after what it needs, those put by hand where they are, so
- * that the sum of the squared distances from an even load, of what is over the room, and of moves from lessons accepted before is
- * least. Undefined where hand-made
- * places leave no way, or there is no lesson.
+ * Spreads pieces over lessons in their order, each at least a lesson after what it needs, those put by hand where they are
+ * (whatever the order), so that the sum of the squared distances from an even load, of what is over the room, and of moves from
+ * lessons accepted before is least. Undefined where hand-made places leave no way, or there is no lesson.
  *
- * Exact: dynamic programming over the pieces in order; a piece is never begun before the one in front of it. O(pieces² × lessons).
+ * Exact: dynamic programming over the pieces in order; a piece is never begun before the one in front of it, unless one of them
+ * was put by hand. O(pieces² × lessons).
  */
 export function planSeries(pieces: readonly SeriesPiece[], lessons: readonly SeriesLesson[]): SeriesPlan | undefined {
-  if (lessons.length === 0) return undefined;
+  const placed = placedByHand(pieces, lessons.length);
+  if (lessons.length === 0 || !placed) return undefined;
   const even = pieces.reduce((sum, { minutes }) => sum + minutes, 0) / lessons.length;
-  const blocks = new Blocks(pieces);
-  /** The least cost of putting the first so many pieces into the lessons so far, and from where the last lesson's begin. */
-  let best: (Way | undefined)[] = [{ cost: 0, starts: [] }, ...pieces.map(() => undefined)];
+  const { free, base } = placed;
+  const blocks = new Blocks(free);
+  /** The least cost of putting the first so many free pieces into the lessons so far, and from where the last lesson's begin. */
+  let best: (Way | undefined)[] = [{ cost: placed.cost, starts: [] }, ...free.map(() => undefined)];
   for (let lesson = 0; lesson < lessons.length; lesson += 1) {
     const room = lessons[lesson]?.roomMinutes ?? 0;
     best = best.map((_, end) => {
@@ -56,19 +58,60 @@ export function planSeries(pieces: readonly SeriesPiece[], lessons: readonly Ser
       for (let start = end; start >= 0 && blocks.mayShare(start, end); start -= 1) {
         const before = best[start];
         if (!before || !blocks.mayBeIn(lesson, start, end)) continue;
-        const cost =
-          before.cost + costOf(blocks.minutes(start, end), { even, room }) + blocks.moved(lesson, start, end);
+        const load = blocks.minutes(start, end) + (base[lesson] ?? 0);
+        const cost = before.cost + costOf(load, { even, room }) + blocks.moved(lesson, start, end);
         if (!least || cost < least.cost - 1e-9) least = { cost, starts: [...before.starts, start] };
       }
       return least;
     });
   }
-  const way = best[pieces.length];
+  const way = best[free.length];
   if (!way) return undefined;
-  const lessonOf = new Map(pieces.map(({ id }, index) => [id, way.starts.findLastIndex((start) => start <= index)]));
-  const loads = way.starts.map((start, lesson) => blocks.minutes(start, way.starts[lesson + 1] ?? pieces.length));
+  const lessonOf = new Map(placed.lessonOf);
+  free.forEach(({ id }, index) =>
+    lessonOf.set(
+      id,
+      way.starts.findLastIndex((start) => start <= index),
+    ),
+  );
+  const loads = way.starts.map(
+    (start, lesson) => blocks.minutes(start, way.starts[lesson + 1] ?? free.length) + (base[lesson] ?? 0),
+  );
   const over = loads.flatMap((load, lesson) => (load > (lessons[lesson]?.roomMinutes ?? 0) ? [lesson] : []));
   return { lessonOf, loads, cost: way.cost, over };
+}
+
+/** A piece that nobody put by hand, and the lessons it may be begun in for those that somebody did. */
+type FreePiece = SeriesPiece & { readonly earliest: number; readonly latest: number };
+
+/**
+ * What was put by hand, its minutes in each lesson, and what that means for the others. Undefined where it is put into no lesson
+ * that is there, or before what it needs.
+ */
+function placedByHand(pieces: readonly SeriesPiece[], count: number) {
+  const lessonOf = new Map(pieces.flatMap(({ id, fixed }) => (fixed === null ? [] : [[id, fixed] as const])));
+  const base = Array.from({ length: count }, () => 0);
+  let cost = 0;
+  const latest = new Map<string, number>();
+  for (const { fixed, minutes, needs, prefer = null, earliest = 0 } of pieces) {
+    if (fixed === null) continue;
+    const isLate = needs.every((id) => (lessonOf.get(id) ?? -1) < fixed);
+    if (fixed >= count || fixed < earliest || !isLate) return undefined;
+    base[fixed] = (base[fixed] ?? 0) + minutes;
+    if (prefer !== null && prefer !== fixed) cost += MOVED_COST;
+    for (const id of needs) latest.set(id, Math.min(latest.get(id) ?? count, fixed - 1));
+  }
+  const free = pieces
+    .filter(({ fixed }) => fixed === null)
+    .map((piece): FreePiece => {
+      const after = piece.needs.map((id) => (lessonOf.get(id) ?? -1) + 1);
+      return {
+        ...piece,
+        earliest: Math.max(piece.earliest ?? 0, ...after),
+        latest: latest.get(piece.id) ?? count - 1,
+      };
+    });
+  return { lessonOf, base, cost, free };
 }
 
 interface Way {
@@ -84,11 +127,11 @@ export function costOf(load: number, { even, room }: { readonly even: number; re
 
 /** Runs of pieces that could share a lesson. */
 class Blocks {
-  readonly #pieces: readonly SeriesPiece[];
+  readonly #pieces: readonly FreePiece[];
   readonly #sums: readonly number[];
   readonly #index: ReadonlyMap<string, number>;
 
-  constructor(pieces: readonly SeriesPiece[]) {
+  constructor(pieces: readonly FreePiece[]) {
     this.#pieces = pieces;
     const sums = [0];
     for (const { minutes } of pieces) sums.push((sums.at(-1) ?? 0) + minutes);
@@ -110,9 +153,7 @@ class Blocks {
   }
 
   mayBeIn(lesson: number, start: number, end: number): boolean {
-    return this.#pieces
-      .slice(start, end)
-      .every(({ fixed, earliest = 0 }) => (fixed === null || fixed === lesson) && lesson >= earliest);
+    return this.#pieces.slice(start, end).every(({ earliest, latest }) => earliest <= lesson && lesson <= latest);
   }
 
   /** What it costs that pieces are not in the lesson they were accepted for. */

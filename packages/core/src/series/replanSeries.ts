@@ -36,6 +36,8 @@ export interface SeriesReplan {
   /** Minutes of each lesson, in their order. */
   readonly loads: readonly number[];
   readonly moves: readonly LessonMove[];
+  /** Pieces that find no lesson, since the lessons are too few for what is built on one another; the last in the order. */
+  readonly left: readonly string[];
 }
 
 /** Minutes of a lesson there are for something new, where so many given pieces are to be heard again. */
@@ -50,12 +52,29 @@ const LESSON_SPENDS = { talkShare: 0.1, again: 3, mostAgainShare: 0.5 } as const
 /**
  * Spreads the pieces that are still to be begun over the coming lessons anew: what a teacher put into a lesson by hand stays
  * there while that lesson is to come, what was accepted stays where that costs little, and what needs a stuck piece waits a
- * lesson. Undefined where the lessons are too few. Exact as `planSeries`.
+ * lesson. Where the lessons are too few, the last pieces are left. Undefined where hand-made places contradict what needs what,
+ * or there is no lesson. Exact as `planSeries` for what is not left.
  */
 export function replanSeries(
   pieces: readonly PieceToBegin[],
   lessons: readonly LessonToFill[],
 ): SeriesReplan | undefined {
+  const left: string[] = [];
+  let some = pieces;
+  for (;;) {
+    const replan = replanAll(some, lessons);
+    if (replan) return { ...replan, left };
+    const last = some.findLast(({ lesson }) => lesson?.fixed !== true);
+    if (!last || lessons.length === 0) return undefined;
+    left.unshift(last.id);
+    some = some.filter((piece) => piece !== last);
+  }
+}
+
+function replanAll(
+  pieces: readonly PieceToBegin[],
+  lessons: readonly LessonToFill[],
+): Omit<SeriesReplan, 'left'> | undefined {
   const indexOf = new Map(lessons.map(({ day }, index) => [day, index]));
   const accepted = ({ lesson }: PieceToBegin) => (lesson === null ? undefined : indexOf.get(lesson.day));
   const plan = planSeries(

@@ -5,10 +5,6 @@ import { openStage, shoot } from '../e2e/stage.ts';
 const FOLDER = process.argv[2] ?? 'docs/screenshots';
 const stage = await openStage();
 
-const door = await stage.browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stage.url });
-await door.goto('/');
-await shoot(door, FOLDER, 'sign-in');
-
 const mara = await stage.enter('mara');
 await shoot(mara, FOLDER, 'desk');
 await mara.goto('/requests');
@@ -42,6 +38,9 @@ await mara.goto('/series');
 await mara.getByRole('button', { name: /Ines Harrowmere/ }).click();
 await mara.getByRole('heading', { name: /Friday blues/ }).waitFor();
 await shoot(mara, FOLDER, 'series');
+await mara.goto('/studio');
+await mara.getByRole('region', { name: 'Outbox' }).waitFor();
+await shoot(mara, FOLDER, 'studio');
 await mara.goto('/students');
 await mara.getByRole('button', { name: 'Change guitar and hand of Pia Lindquay' }).click();
 await shoot(mara, FOLDER, 'students');
@@ -70,8 +69,10 @@ await ines.getByRole('region', { name: 'Bend at 7 on G' }).waitFor();
 await shoot(ines, FOLDER, 'drills');
 
 const dark = await stage.enter('ines', { colorScheme: 'dark' });
-await openPiece(dark);
-await shoot(dark, FOLDER, 'practice-dark');
+await dark.goto('/home');
+await dark.getByRole('link', { name: 'How “Friday blues” goes' }).click();
+await dark.locator('.js-plotly-plot .bars').first().waitFor();
+await shoot(dark, FOLDER, 'report');
 
 const phone = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
 await openPiece(phone);

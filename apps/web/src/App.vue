@@ -215,12 +215,12 @@ main {
     align-items: center;
     padding: 0;
   }
-  .studio,
-  .who > p {
+  .studio {
     display: none;
   }
   .small {
     flex-direction: row;
+    margin-left: 0;
   }
   main {
     padding: 0.9rem 0.8rem 4rem;

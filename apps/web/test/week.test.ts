@@ -49,7 +49,10 @@ describe('the desk as lines', () => {
       isUrgent: true,
     });
     expect(groups[1]?.lines[0]).toMatchObject({ why: 'At risk. Late.', when: 'no day named' });
-    expect(groups[2]).toMatchObject({ more: 3, lines: [{ to: { query: { piece: 'Climb' } } }] });
+    expect(groups[2]).toMatchObject({
+      more: 'and 3 more, less urgent; they come up in the lessons.',
+      lines: [{ to: { query: { piece: 'Climb' } } }],
+    });
   });
 
   test('lines beyond the keys have none, and no key is given twice', () => {

@@ -62,13 +62,16 @@ export interface DeskNote {
   readonly at: string;
 }
 
+/** More pieces that call are not counted, so that counting stays short. Our choice. */
+export const MOST_CALLING = 100;
+
 /** What needs the teacher today, in the order of urgency. */
 export interface Desk {
   readonly today: string;
   readonly lessons: readonly DeskLesson[];
   readonly requests: readonly DeskRequest[];
   readonly calls: readonly DeskCall[];
-  /** How many pieces call in all. */
+  /** How many pieces call, up to `MOST_CALLING`. */
   readonly calling: number;
   readonly notes: readonly DeskNote[];
 }

@@ -1,4 +1,4 @@
-import type { KeptStanding } from '@jam-ledger/contract';
+import { MOST_CALLING, type KeptStanding } from '@jam-ledger/contract';
 import type { Stretch } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
 
@@ -12,21 +12,34 @@ export interface KeptPieceRow {
   readonly kept: KeptStanding;
 }
 
-/** The given pieces of some students that were reckoned, in the order they are learned. */
-export function findKeptPieces(
+/**
+ * Of the given pieces of some students those that a lesson may open with, a few of each, the most urgent first as an agenda
+ * has it: to be shown, slipping, stuck, due, growing, then joins, new ones and runs.
+ */
+export function findOpening(
   store: Store,
   studioId: string,
-  studentIds: readonly string[],
+  { studentIds, today }: { readonly studentIds: readonly string[]; readonly today: string },
 ): Promise<readonly KeptPieceRow[]> {
   return store.rows<KeptPieceRow>(
-    `SELECT p.id, p.kind, p.parts, p.student_id AS "studentId", p.song_id AS "songId", p.kept
-       FROM pieces p
-      WHERE p.studio_id = $1 AND p.student_id = ANY ($2::uuid[]) AND p.assigned_on IS NOT NULL AND NOT p.struck
-        AND p.kept IS NOT NULL
-      ORDER BY p.student_id, p.song_id, p.place, p.id`,
-    [studioId, studentIds],
+    `SELECT o.id, o.kind, o.parts, w.id AS "studentId", o.song_id AS "songId", o.kept
+       FROM unnest($2::uuid[]) w (id)
+       CROSS JOIN LATERAL (
+         SELECT p.id, p.kind, p.parts, p.song_id, p.kept
+           FROM pieces p
+          WHERE p.studio_id = $1 AND p.student_id = w.id AND p.assigned_on IS NOT NULL AND NOT p.struck AND p.kept IS NOT NULL
+          ORDER BY CASE WHEN p.kind = 'run' OR p.kept -> 'next' ->> 'move' = 'begin' THEN 8
+                        WHEN p.call = 2 THEN 0 WHEN p.call = 1 THEN 1 WHEN p.call = 0 THEN 2
+                        WHEN p.kept -> 'memory' ->> 'day' <= $3 THEN 3
+                        WHEN p.kept -> 'mastery' ->> 'state' = 'building' AND p.kind <> 'join' THEN 5 - (p.kept ->> 'share')::float8
+                        ELSE 7 END, p.kept -> 'memory' ->> 'day', p.place, p.id
+          LIMIT $4) o`,
+    [studioId, studentIds, today, MOST_OPENING],
   );
 }
+
+/** So many pieces of a student are looked at for what a lesson opens with. Our choice. */
+const MOST_OPENING = 6;
 
 /** A piece that calls for the teacher. */
 export interface CallRow {
@@ -41,30 +54,36 @@ export interface CallRow {
   readonly kept: KeptStanding;
 }
 
-/** The pieces that call, of the students of one teacher or of all, the most urgent first; and how many there are. */
+/** Which pieces call: given, of students who did not leave, of one teacher’s or of all, in phrases that are still there. */
+const CALLING = `
+       FROM pieces p
+       JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
+       JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
+       JOIN sections n ON n.studio_id = f.studio_id AND n.id = f.section_id
+      WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND NOT p.struck
+        AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)
+        AND NOT f.struck AND NOT n.struck`;
+
+/** The pieces that call, the most urgent first; and how many there are, up to `MOST_CALLING`. */
 export async function findCalls(
   store: Store,
   studioId: string,
   { teacherId, most }: { readonly teacherId: string | undefined; readonly most: number },
 ): Promise<{ readonly rows: readonly CallRow[]; readonly count: number }> {
-  const rows = await store.rows<CallRow & { readonly count: number }>(
-    `WITH calling AS MATERIALIZED (
-       SELECT p.id, p.kind, p.parts, p.student_id, p.song_id, p.call, p.kept, s.name AS student_name, n.label AS section
-         FROM pieces p
-         JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id AND NOT f.struck
-         JOIN sections n ON n.studio_id = f.studio_id AND n.id = f.section_id AND NOT n.struck
-         JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
-        WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND NOT p.struck
-          AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)
-     )
-     SELECT c.id, c.kind, c.parts, c.student_id AS "studentId", c.student_name AS "studentName", c.call, c.kept,
-            c.section, t.title AS song, (SELECT count(*)::int FROM calling) AS count
-       FROM (SELECT * FROM calling ORDER BY call, id LIMIT $3) c
-       JOIN transcriptions t ON t.studio_id = $1 AND t.id = c.song_id
-      ORDER BY c.call, c.id`,
-    [studioId, teacherId ?? null, most],
-  );
-  return { rows, count: rows[0]?.count ?? 0 };
+  const [rows, counted] = await Promise.all([
+    store.rows<CallRow>(
+      `SELECT p.id, p.kind, p.parts, p.student_id AS "studentId", s.name AS "studentName", p.call, p.kept, n.label AS section,
+              (SELECT t.title FROM transcriptions t WHERE t.studio_id = p.studio_id AND t.id = p.song_id) AS song
+        ${CALLING} ORDER BY p.call, p.id LIMIT $3`,
+      [studioId, teacherId ?? null, most],
+    ),
+    store.rows<{ count: number }>(`SELECT count(*)::int AS count FROM (SELECT 1 ${CALLING} LIMIT $3) c`, [
+      studioId,
+      teacherId ?? null,
+      MOST_CALLING,
+    ]),
+  ]);
+  return { rows, count: counted[0]?.count ?? 0 };
 }
 
 /** Names of phrases by their ids. */
@@ -95,32 +114,47 @@ export interface StudentNoteRow {
 export function findStudentNotes(
   store: Store,
   studioId: string,
-  { since, teacherId, most }: { readonly since: Date; readonly teacherId: string | undefined; readonly most: number },
+  {
+    since,
+    now,
+    teacherId,
+    most,
+  }: { readonly since: Date; readonly now: Date; readonly teacherId: string | undefined; readonly most: number },
 ): Promise<readonly StudentNoteRow[]> {
   return store.rows<StudentNoteRow>(
-    `SELECT n.id, s.id AS "studentId", s.name AS "studentName", n.piece_id AS "pieceId", f.name AS phrase, t.title AS song,
+    `WITH had AS MATERIALIZED (
+       SELECT x.student_id, max(l.ends_at) AS last
+         FROM lessons l JOIN series x ON x.studio_id = l.studio_id AND x.id = l.series_id
+        WHERE l.studio_id = $1 AND l.starts_at > $2 AND l.starts_at < $5 AND l.ends_at < $5 AND NOT x.struck
+        GROUP BY x.student_id
+     ), notes AS MATERIALIZED (
+       SELECT n.*, s.name
+         FROM (
+           (SELECT i.id, i.person_id AS student_id, i.phrase_id, NULL::uuid AS piece_id, i.text, i.pinned_at AS at
+              FROM pins i WHERE i.studio_id = $1 AND i.pinned_at > $2 AND NOT i.struck)
+           UNION ALL
+           (SELECT e.id, e.posted_by, NULL, e.piece_id, e.remark, e.posted_at
+              FROM entries e
+             WHERE e.studio_id = $1 AND e.posted_at > $2 AND e.remark <> '' AND NOT e.struck AND e.medium = 'pencil')
+         ) n
+         JOIN people s ON s.studio_id = $1 AND s.id = n.student_id AND s.role = 'student' AND s.archived_at IS NULL
+         LEFT JOIN had h ON h.student_id = s.id
+        WHERE ($3::uuid IS NULL OR s.teacher_id = $3 OR s.teacher_id IS NULL) AND (h.last IS NULL OR n.at > h.last)
+        ORDER BY n.at DESC, n.id LIMIT $4
+     )
+     SELECT n.id, n.student_id AS "studentId", n.name AS "studentName", n.piece_id AS "pieceId", f.name AS phrase, t.title AS song,
             n.text, n.at
-       FROM (
-         (SELECT i.id, i.person_id AS student_id, i.phrase_id, NULL::uuid AS piece_id, i.text, i.pinned_at AS at
-            FROM pins i WHERE i.studio_id = $1 AND i.pinned_at > $2 AND NOT i.struck)
-         UNION ALL
-         (SELECT e.id, e.posted_by, p.phrase_id, p.id, e.remark, e.posted_at
-            FROM entries e JOIN pieces p ON p.studio_id = e.studio_id AND p.id = e.piece_id
-           WHERE e.studio_id = $1 AND e.posted_at > $2 AND e.remark <> '' AND NOT e.struck AND e.medium = 'pencil')
-       ) n
-       JOIN people s ON s.studio_id = $1 AND s.id = n.student_id AND s.role = 'student' AND s.archived_at IS NULL
-       JOIN phrases f ON f.studio_id = $1 AND f.id = n.phrase_id
+       FROM notes n
+       LEFT JOIN pieces p ON p.studio_id = $1 AND p.id = n.piece_id
+       JOIN phrases f ON f.studio_id = $1 AND f.id = coalesce(n.phrase_id, p.phrase_id)
        JOIN sections c ON c.studio_id = $1 AND c.id = f.section_id
        JOIN transcriptions t ON t.studio_id = $1 AND t.id = c.transcription_id
-      WHERE ($3::uuid IS NULL OR s.teacher_id = $3 OR s.teacher_id IS NULL)
-        AND n.at > coalesce((SELECT max(l.ends_at) FROM series x JOIN lessons l ON l.studio_id = x.studio_id AND l.series_id = x.id
-                              WHERE x.studio_id = $1 AND x.student_id = s.id AND NOT x.struck AND l.ends_at < $5), $2)
-      ORDER BY n.at DESC, n.id LIMIT $4`,
-    [studioId, since.toISOString(), teacherId ?? null, most, new Date(since.getTime() + NOTES_MS).toISOString()],
+      ORDER BY n.at DESC, n.id`,
+    [studioId, since.toISOString(), teacherId ?? null, most, now.toISOString()],
   );
 }
 
-/** Notes are looked for so far back, milliseconds; `since` is now less this. */
+/** Notes are looked for so far back, milliseconds. Our choice: three weekly lessons. */
 export const NOTES_MS = 21 * 24 * 60 * 60 * 1000;
 
 /** Students with given pieces whose standing is to be reckoned anew, at most so many. */

@@ -64,7 +64,7 @@ export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
 export { findInstalments, findLessons, findSeries, findTaken, keepLessons } from './series.ts';
 export {
   findCalls,
-  findKeptPieces,
+  findOpening,
   findNotReckoned,
   findPhraseNames,
   findStudentNotes,

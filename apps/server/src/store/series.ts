@@ -75,12 +75,17 @@ export function findLessons(
     to,
     teacherId,
     studentId,
+    after,
+    most,
   }: {
     readonly from: string;
     readonly to: string;
     /** Only those of one teacher, or one student. */
     readonly teacherId?: string | undefined;
     readonly studentId?: string | undefined;
+    /** Only those that end later, and at most so many. */
+    readonly after?: Date;
+    readonly most?: number;
   },
 ): Promise<readonly LessonRow[]> {
   return store.rows<LessonRow>(
@@ -93,9 +98,18 @@ export function findLessons(
        JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
       WHERE l.studio_id = $1 AND l.starts_at < $3 AND l.starts_at > $2::timestamptz - $4::interval AND l.ends_at > $2
         AND NOT e.struck AND s.archived_at IS NULL AND ($5::uuid IS NULL OR e.teacher_id = $5)
-        AND ($6::uuid IS NULL OR e.student_id = $6)
-      ORDER BY l.starts_at, l.id`,
-    [studioId, from, to, LONGEST_LESSON, teacherId ?? null, studentId ?? null],
+        AND ($6::uuid IS NULL OR e.student_id = $6) AND ($7::timestamptz IS NULL OR l.ends_at > $7)
+      ORDER BY l.starts_at, l.id LIMIT $8`,
+    [
+      studioId,
+      from,
+      to,
+      LONGEST_LESSON,
+      teacherId ?? null,
+      studentId ?? null,
+      after?.toISOString() ?? null,
+      most ?? null,
+    ],
   );
 }
 

@@ -37,17 +37,24 @@ export function findWork(
   { now, states }: { readonly now: Date; readonly states: readonly string[] },
 ): Promise<readonly WorkRow[]> {
   return store.rows<WorkRow>(
-    `SELECT r.id, r.state, r.title, r.student_id AS "studentId", s.name AS "studentName", r.wanted_by::text AS "wantedBy",
-            r.promised_for::text AS "promisedFor",
-            coalesce(s.fidelity, (SELECT w.fidelity FROM people w WHERE w.id = s.teacher_id),
-                     (SELECT o.fidelity FROM studios o WHERE o.id = r.studio_id)) AS fidelity, jsonb_array_length(r.wanted) AS parts, r.guitar_meant AS "guitarMeant",
-            coalesce(h.minutes, 0)::float8 AS "spentMinutes", m.seconds, p.notes, p.written, p.certain,
+    `WITH h AS MATERIALIZED (
+       SELECT w.request_id, sum(extract(epoch FROM ${END} - w.started_at)) / 60 AS minutes
+         FROM work_spans w WHERE w.studio_id = $1 GROUP BY w.request_id
+     ), r AS MATERIALIZED (
+       SELECT q.*, s.name, s.fidelity, s.teacher_id, coalesce(h.minutes, 0) AS minutes
+         FROM requests q
+         JOIN people s ON s.studio_id = q.studio_id AND s.id = q.student_id
+         LEFT JOIN h ON h.request_id = q.id
+        WHERE q.studio_id = $1 AND s.archived_at IS NULL AND (q.state = ANY ($3::text[]) OR h.minutes IS NOT NULL)
+     )
+     SELECT r.id, r.state, r.title, r.student_id AS "studentId", r.name AS "studentName", r.wanted_by::text AS "wantedBy",
+            r.promised_for::text AS "promisedFor", jsonb_array_length(r.wanted) AS parts, r.guitar_meant AS "guitarMeant",
+            coalesce(r.fidelity, (SELECT w.fidelity FROM people w WHERE w.id = r.teacher_id),
+                     (SELECT o.fidelity FROM studios o WHERE o.id = r.studio_id)) AS fidelity,
+            r.minutes::float8 AS "spentMinutes", m.seconds, p.notes, p.written, p.certain,
             (SELECT max(e.at) FROM request_events e WHERE e.studio_id = r.studio_id AND e.request_id = r.id
                 AND e.state = 'delivered') AS "deliveredAt"
-       FROM requests r
-       JOIN people s ON s.studio_id = r.studio_id AND s.id = r.student_id
-       LEFT JOIN (SELECT w.request_id, sum(extract(epoch FROM ${END} - w.started_at)) / 60 AS minutes
-                    FROM work_spans w WHERE w.studio_id = $1 GROUP BY w.request_id) h ON h.request_id = r.id
+       FROM r
        LEFT JOIN transcriptions t ON t.studio_id = r.studio_id AND t.request_id = r.id
        LEFT JOIN LATERAL (SELECT sum(c.bars) * 240.0 / t.tempo AS seconds FROM sections c
                            WHERE c.studio_id = t.studio_id AND c.transcription_id = t.id AND NOT c.struck) m ON true
@@ -59,7 +66,6 @@ export function findWork(
            JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id AND NOT f.struck
            JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
           WHERE c.studio_id = t.studio_id AND c.transcription_id = t.id AND NOT c.struck) p ON true
-      WHERE r.studio_id = $1 AND s.archived_at IS NULL AND (r.state = ANY ($3::text[]) OR h.minutes IS NOT NULL)
       ORDER BY r.line`,
     [studioId, now.toISOString(), states],
   );

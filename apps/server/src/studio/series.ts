@@ -287,12 +287,15 @@ function describe(visit: Visit, row: SeriesRow): Series {
 /** The lessons of some days from today on: those of the studio for a teacher, of whom they may read for others. */
 export async function listLessons(
   visit: Visit,
-  { days, teacherId }: LessonQuery & { readonly teacherId?: string | undefined },
+  {
+    days,
+    ...only
+  }: LessonQuery & { readonly teacherId?: string | undefined; readonly after?: Date; readonly most?: number },
 ): Promise<readonly Lesson[]> {
   const { store, studio } = visit;
   const start = DateTime.fromISO(dayOf(visit), { zone: studio.zone });
   const range = { from: start.toUTC().toISO() ?? '', to: start.plus({ days }).toUTC().toISO() ?? '' };
-  const rows = await findLessons(store, studio.id, { ...range, teacherId });
+  const rows = await findLessons(store, studio.id, { ...range, ...only });
   return rows
     .filter(({ studentId }) => sightOf(visit)?.includes(studentId) ?? true)
     .map((row) => describeLesson(visit, row));

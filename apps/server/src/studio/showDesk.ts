@@ -15,7 +15,7 @@ import { agendaFor, type AgendaPiece } from '@jam-ledger/core/series';
 import { DateTime } from 'luxon';
 import {
   findCalls,
-  findKeptPieces,
+  findOpening,
   findPhraseNames,
   findStudentNotes,
   NOTES_MS,
@@ -45,12 +45,14 @@ export async function showDesk(visit: Visit): Promise<Desk> {
     findCalls(store, studio.id, { teacherId, most: SHOWN.calls }),
     findStudentNotes(store, studio.id, {
       since: new Date(now.getTime() - NOTES_MS),
+      now,
       teacherId,
       most: SHOWN.notes,
     }),
     requestsWaiting(visit),
   ]);
-  const pieces = await findKeptPieces(store, studio.id, [...new Set(lessons.map(({ student }) => student.id))]);
+  const studentIds = [...new Set(lessons.map(({ student }) => student.id))];
+  const pieces = await findOpening(store, studio.id, { studentIds, today: dayOf(visit) });
   const opening = lessons.map((lesson) => ({ lesson, opens: opensWith(lesson, pieces, dayOf(visit)) }));
   const cuts = [...calls.rows, ...opening.flatMap(({ opens }) => opens?.piece ?? [])];
   const phraseIds = cuts.flatMap(({ parts }) => parts.map(({ phraseId }) => phraseId));
@@ -88,15 +90,8 @@ export async function showDesk(visit: Visit): Promise<Desk> {
 }
 
 /** The lessons of the coming days that are not over, of one teacher or of all. */
-async function lessonsToCome(visit: Visit, teacherId: string | undefined): Promise<readonly Lesson[]> {
-  const lessons = await listLessons(visit, { days: SHOWN.days, teacherId });
-  const now = DateTime.fromJSDate(visit.now, { zone: visit.studio.zone });
-  return lessons
-    .filter(
-      ({ day, time, minutes }) =>
-        DateTime.fromISO(`${day}T${time}`, { zone: visit.studio.zone }).plus({ minutes }) > now,
-    )
-    .slice(0, SHOWN.lessons);
+function lessonsToCome(visit: Visit, teacherId: string | undefined): Promise<readonly Lesson[]> {
+  return listLessons(visit, { days: SHOWN.days, teacherId, after: visit.now, most: SHOWN.lessons });
 }
 
 function opensWith({ student, minutes }: Lesson, rows: readonly KeptPieceRow[], today: string) {

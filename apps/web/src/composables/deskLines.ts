@@ -1,4 +1,4 @@
-import type { Desk, Found } from '@jam-ledger/contract';
+import { MOST_CALLING, type Desk, type Found } from '@jam-ledger/contract';
 import type { RouteLocationRaw } from 'vue-router';
 import { dayText, momentText } from './useDays.ts';
 
@@ -21,8 +21,8 @@ export interface DeskGroup {
   /** What is said where there are none. */
   readonly empty: string;
   readonly lines: readonly DeskLine[];
-  /** How many more there are than are shown. */
-  readonly more: number;
+  /** What is said of those that are not shown; empty where all are. */
+  readonly more: string;
 }
 
 /** Keys in the order of the lines; those that other keys of the page use are left out. */
@@ -39,7 +39,7 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
     {
       name: 'Lessons',
       empty: 'No lesson in the coming days.',
-      more: 0,
+      more: '',
       lines: desk.lessons.map(({ id, student, day, time, number, of, minutes, opensWith }) =>
         line({
           id,
@@ -57,7 +57,7 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
     {
       name: 'Requests',
       empty: 'Every request is answered and delivered.',
-      more: 0,
+      more: '',
       lines: desk.requests.map(({ id, title, student, state, due, isAtRisk, why }) =>
         line({
           id,
@@ -73,7 +73,7 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
     {
       name: 'Pieces that call',
       empty: 'Nothing is stuck or slipping, and nothing waits to be heard.',
-      more: desk.calling - desk.calls.length,
+      more: sayMore(desk),
       lines: desk.calls.map(({ piece, section, song, student, kind, why }) =>
         line({
           id: piece.id,
@@ -89,7 +89,7 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
     {
       name: 'Notes from students',
       empty: 'Nobody has written since their last lesson.',
-      more: 0,
+      more: '',
       lines: desk.notes.map(({ id, student, piece, song, text, at }) =>
         line({
           id,
@@ -105,6 +105,12 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
       ),
     },
   ];
+}
+
+function sayMore({ calling, calls }: Desk): string {
+  const left = calling - calls.length;
+  if (left <= 0) return '';
+  return `and ${calling >= MOST_CALLING ? 'many' : left} more, less urgent; they come up in the lessons.`;
 }
 
 /** Where something found leads. */

@@ -46,7 +46,7 @@ useEventListener('keydown', (event) => {
           <p class="why">{{ line.why }}</p>
         </li>
       </ol>
-      <p v-if="more > 0" class="soft">and {{ more }} more, less urgent; they come up in the lessons.</p>
+      <p v-if="more" class="soft">{{ more }}</p>
     </section>
   </div>
 </template>

@@ -68,6 +68,8 @@ describe('people come and go', () => {
     await guest.getByRole('link', { name: 'How “Friday blues” goes' }).click();
     await guest.getByText(/lessons are done\./).waitFor();
     await guest.locator('.js-plotly-plot .bars').first().waitFor();
+    const paper = (await guest.pdf({ format: 'A4' })).toString('latin1');
+    expect(paper.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);
     const stranger = await (await stage.browser.newContext({ baseURL: stage.url })).newPage();
     await stranger.goto(link);
     await stranger.getByText(/was used, or is over/).waitFor();

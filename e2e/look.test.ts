@@ -77,6 +77,8 @@ describe.each(['light', 'dark'] as const)('on %s paper', (colorScheme) => {
     await page.getByRole('form', { name: /Guitar and hand of Pia/ }).waitFor();
     expect(await faults(page, colorScheme)).toEqual([]);
     await page.goto('/lesson');
+    await page.getByRole('combobox', { name: 'Student' }).click();
+    await page.getByRole('option', { name: 'Ines Harrowmere' }).click();
     await page.getByRole('region', { name: 'Hearing list' }).waitFor();
     await page.keyboard.press('e');
     await page.getByRole('region', { name: 'Summary of the lesson' }).waitFor();

@@ -155,7 +155,7 @@ describe('lessons of pieces', () => {
     await page.getByRole('link', { name: /Slow Tide/ }).click();
     await page.getByRole('link', { name: 'Pieces', exact: true }).click();
     await moves()
-      .getByText(/There is no lesson on|It was not begun on/)
+      .getByText(/There is no lesson on that day any more/)
       .first()
       .waitFor();
     await moves().getByRole('button', { name: 'Accept the lessons' }).click();

@@ -117,6 +117,19 @@ describe('hours of requests', () => {
     await story.ines.get('/api/studio/report').expect(403);
   });
 
+  test('a student who types a request is told its earliest day, and nothing else of the desk', async () => {
+    const earliest = async (parts: number): Promise<string> => {
+      const { body } = await story.ines.get(`/api/requests/earliest?parts=${parts}&blended=false`).expect(200);
+      expect(Object.keys(body)).toEqual(['day']);
+      return String(body.day);
+    };
+    const [one, many] = [await earliest(1), await earliest(12)];
+    // Saturday the fourteenth and Sunday are no days of work.
+    expect([one >= '2026-03-16', many >= one]).toEqual([true, true]);
+    await story.ines.get('/api/requests/earliest?parts=0&blended=false').expect(422);
+    await story.ines.get('/api/requests/hours').expect(403);
+  });
+
   test('a promise is kept with its request, told home, and comes before the day wanted', async () => {
     const { version } = (await mara.get('/api/requests').expect(200)).body.find(
       ({ id }: { id: string }) => id === story.request.id,

@@ -5,6 +5,14 @@ import { acceptLessons, planLessons, type LessonsAround } from '../src/composabl
 import { sayChance, sayStanding } from '../src/composables/reportWords.ts';
 
 const named = (name: string) => ({ id: name, name });
+const CALL: Desk['calls'][number] = {
+  piece: named('Climb'),
+  section: '1B',
+  song: 'Tide',
+  student: named('Ines'),
+  kind: 'stuck',
+  why: '6 misses',
+};
 const DESK: Desk = {
   today: '2026-03-14',
   lessons: [
@@ -24,9 +32,7 @@ const DESK: Desk = {
   requests: [
     { id: 'r', title: 'Weir', student: named('Ferris'), state: 'agreed', due: null, isAtRisk: true, why: 'Late.' },
   ],
-  calls: [
-    { piece: named('Climb'), section: '1B', song: 'Tide', student: named('Ines'), kind: 'stuck', why: '6 misses' },
-  ],
+  calls: [CALL],
   calling: 4,
   notes: [
     { id: 'n', student: named('Ines'), piece: null, song: 'Tide', text: 'which finger?', at: '2026-03-13T10:00:00Z' },
@@ -58,7 +64,7 @@ describe('the desk as lines', () => {
   test('lines beyond the keys have none, and no key is given twice', () => {
     const many = {
       ...DESK,
-      calls: Array.from({ length: 50 }, (_, index) => ({ ...DESK.calls[0]!, piece: named(`${index}`) })),
+      calls: Array.from({ length: 50 }, (_, index) => ({ ...CALL, piece: named(`${index}`) })),
     };
     const keys = deskLines(many, 'utc').flatMap(({ lines }) => lines.map(({ key }) => key));
     expect(keys.filter((key) => key === undefined)).toHaveLength(keys.length - LINE_KEYS.length);
@@ -172,6 +178,7 @@ describe('pieces spread over the coming lessons', () => {
     stateOf: () => ({ stuck: false, state: 'building' }),
     lessons: DAYS.map((day) => ({ day, time: '17:00', startsAt: day, endsAt: day, why: 'rule' })),
     minutes: 45,
+    today: '2026-03-14',
     ...more,
   });
 

@@ -26,10 +26,12 @@ const piece = (id: string, more: Partial<PieceToBegin> = {}): PieceToBegin => ({
   ...more,
 });
 const lessons = (...days: readonly string[]) => days.map((day) => ({ day, roomMinutes: 20 }));
+/** After the first lesson. */
+const TODAY = '2026-03-22';
 const [FIRST, SECOND, THIRD] = ['2026-03-21', '2026-03-28', '2026-04-04'];
 const at = (day: string, fixed = false) => ({ lesson: { day, fixed } });
 const moves = (pieces: readonly PieceToBegin[], days: readonly string[]) =>
-  replanSeries(pieces, lessons(...days))?.moves.map(({ id, from, to, why }) => [id, from, to, why]);
+  replanSeries(pieces, lessons(...days), TODAY)?.moves.map(({ id, from, to, why }) => [id, from, to, why]);
 
 /** Every way to put pieces into lessons: those put by hand where they are, the others in their order, each after what it needs. */
 function everyWay(pieces: readonly SeriesPiece[], count: number): readonly (readonly number[])[] {
@@ -93,12 +95,16 @@ describe('pieces spread over lessons anew', () => {
 
   test('after a missed lesson its pieces go to another, and say so', () =>
     expect(moves([piece('a', at(FIRST)), piece('b', at(SECOND))], [SECOND, THIRD])).toEqual([
-      ['a', FIRST, SECOND, `It was not begun on ${FIRST}.`],
+      ['a', FIRST, SECOND, 'It was not begun then.'],
       ['b', SECOND, THIRD, 'The load stays even so.'],
     ]));
 
   test('what was put into a lesson by hand stays there, whatever the load', () => {
-    const plan = replanSeries([piece('a'), piece('b', at(SECOND, true)), piece('c')], lessons(FIRST, SECOND, THIRD));
+    const plan = replanSeries(
+      [piece('a'), piece('b', at(SECOND, true)), piece('c')],
+      lessons(FIRST, SECOND, THIRD),
+      TODAY,
+    );
     expect(plan?.dayOf.get('b')).toBe(SECOND);
     expect(plan?.moves.map(({ id }) => id)).toEqual(['a', 'c']);
   });
@@ -114,14 +120,14 @@ describe('pieces spread over lessons anew', () => {
       ['c', SECOND],
     ]);
     const late = [piece('a', at(SECOND, true)), piece('b', { needs: ['a'] })];
-    expect(replanSeries(late, lessons(FIRST, SECOND))?.left).toEqual(['b']);
+    expect(replanSeries(late, lessons(FIRST, SECOND), TODAY)?.left).toEqual(['b']);
     const both = [piece('a', at(SECOND, true)), piece('b', { needs: ['a'], ...at(FIRST, true) })];
-    expect(replanSeries(both, lessons(FIRST, SECOND))).toBeUndefined();
+    expect(replanSeries(both, lessons(FIRST, SECOND), TODAY)).toBeUndefined();
   });
 
   test('a lesson chosen by hand that falls out is told, and the piece finds another', () =>
     expect(moves([piece('a', at(SECOND, true))], [FIRST, THIRD])?.[0]?.[3]).toBe(
-      `There is no lesson on ${SECOND} any more. It was put there by hand.`,
+      'There is no lesson on that day any more. It was put there by hand.',
     ));
 
   test('what needs a stuck piece waits a lesson, unless a teacher said otherwise', () => {
@@ -137,9 +143,9 @@ describe('pieces spread over lessons anew', () => {
 
   test('with too few lessons for what is built on one another the last pieces are left', () => {
     const chain = [piece('a'), piece('b', { needs: ['a'] }), piece('c', { needs: ['b'] })];
-    expect(replanSeries(chain, lessons(FIRST, SECOND))?.left).toEqual(['c']);
-    expect(replanSeries(chain, lessons(FIRST))?.left).toEqual(['b', 'c']);
-    expect(replanSeries(chain, [])).toBeUndefined();
+    expect(replanSeries(chain, lessons(FIRST, SECOND), TODAY)?.left).toEqual(['c']);
+    expect(replanSeries(chain, lessons(FIRST), TODAY)?.left).toEqual(['b', 'c']);
+    expect(replanSeries(chain, [], TODAY)).toBeUndefined();
   });
 
   test('room for something new is what hearing again and talk leave, never less than the other half', () => {

@@ -24,7 +24,6 @@ export const demoSignIns: readonly DemoSignIn[] = [
     role: 'teacher',
     name: 'Mara Tenfold',
     guitar: {},
-    schools: { raising: 'small even steps' },
   },
   {
     signInName: 'ines',

@@ -1,6 +1,9 @@
-/** Whether a key goes into a field that is being filled in. */
+/** Whether a key goes into a field that is being filled in, or a list that is being chosen from by letters. */
 export function isTyping({ target }: KeyboardEvent): boolean {
-  return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
+  return (
+    target instanceof HTMLElement &&
+    target.closest('input, textarea, select, [contenteditable], [role=combobox]') !== null
+  );
 }
 
 /** Whether a key is meant for the page: not for a field, and not with a key that makes it a command of the browser. */

@@ -31,12 +31,13 @@ export interface LessonsAround {
   readonly lessons: readonly LessonDate[];
   /** How long a lesson is. */
   readonly minutes: number;
+  readonly today: string;
 }
 
 /** Spreads the pieces that are not given yet over the coming lessons; nothing where there is none, or hand-made ones contradict. */
 export function planLessons(
   pieces: readonly PlanPiece[],
-  { needs, given, nameOf, stateOf, lessons, minutes }: LessonsAround,
+  { needs, given, nameOf, stateOf, lessons, minutes, today }: LessonsAround,
 ): LessonsPlanned | undefined {
   const waiting = pieces.filter(({ id }) => !given.has(id));
   const toHear = pieces.filter(({ id }) => given.has(id) && stateOf(id).state !== 'held').length;
@@ -56,6 +57,7 @@ export function planLessons(
       };
     }),
     lessons.map(({ day }) => ({ day, roomMinutes: room })),
+    today,
   );
   if (!replan) return undefined;
   const loads = lessons.map((lesson, index) => ({ lesson, minutes: replan.loads[index] ?? 0, room }));

@@ -23,6 +23,14 @@ export function dayIn(moment: string, zone: string): string {
   return DateTime.fromISO(moment, { zone }).toISODate() ?? '';
 }
 
+/** Whether a lesson is over, by the clock of a zone. */
+export function isOver(
+  { day, time, minutes }: { readonly day: string; readonly time: string; readonly minutes: number },
+  zone: string,
+): boolean {
+  return DateTime.fromISO(`${day}T${time}`, { zone }).plus({ minutes }) < DateTime.now();
+}
+
 /** Whole days from one day to another; negative when it lies before. */
 export function daysBetween(from: string, to: string): number {
   return Math.round(DateTime.fromISO(to).diff(DateTime.fromISO(from), 'days').days);

@@ -29,11 +29,11 @@ export function usePlanLessons({
   const notices = useNotices();
   const session = useSession();
   const series = ref<readonly Series[]>([]);
+  const today = computed(() => session.me?.studio.today ?? '');
   /** The coming lessons, the nearest first. */
   const lessons = computed(() => {
-    const today = session.me?.studio.today ?? '';
     const own = series.value.filter(({ student }) => student.id === studentId());
-    const coming = own.flatMap((one) => one.lessons.filter(({ day }) => day >= today));
+    const coming = own.flatMap((one) => one.lessons.filter(({ day }) => day >= today.value));
     const minutes = own[0]?.rule.minutes ?? USUAL_MINUTES;
     return { coming: coming.sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1)), minutes };
   });
@@ -48,6 +48,7 @@ export function usePlanLessons({
       stateOf,
       lessons: coming,
       minutes,
+      today: today.value,
     });
   });
 

@@ -9,7 +9,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { isForPage } from '../composables/pageKeys.ts';
 import { agendaPieceOf } from '../composables/practicePiece.ts';
-import { dayText } from '../composables/useDays.ts';
+import { dayText, isOver } from '../composables/useDays.ts';
 import { useLessonClock } from '../composables/useLessonClock.ts';
 import { useLessonNote } from '../composables/useLessonNote.ts';
 import AgendaList from '../parts/AgendaList.vue';
@@ -57,13 +57,22 @@ const line = computed(() => {
   return store.pieces.find((one) => one.id === id);
 });
 
+/** Whose lesson is next, or goes on. */
+async function nextStudent(): Promise<string | undefined> {
+  const zone = session.me?.studio.zone ?? 'utc';
+  const lessons = await api.lessons(LOOK_AHEAD_DAYS);
+  return lessons.find((one) => !isOver(one, zone))?.student.id;
+}
+/** So far ahead the next lesson is looked for, days. Our choice. */
+const LOOK_AHEAD_DAYS = 14;
+
 function load(): Promise<void> {
   return notices.tell(async () => {
     await summary.settle();
     // Nothing of another student stays while theirs is on its way.
     [held.value, piece.value] = [undefined, undefined];
     students.value ??= await api.students();
-    const id = studentId.value ?? students.value[0]?.id;
+    const id = studentId.value ?? (await nextStudent()) ?? students.value[0]?.id;
     [chosen.value, leftOut.value, summing.value] = [undefined, [], false];
     if (id === undefined) return;
     const day = await api.lessonDay(id);
@@ -72,6 +81,9 @@ function load(): Promise<void> {
     store.show({ ...day.ledger, pieces: [...day.ledger.pieces, ...day.planned] });
     summary.take(day);
     if (typeof route.query['piece'] === 'string') chosen.value = route.query['piece'];
+    // The keys are for the lesson again once the student is chosen.
+    if (document.activeElement instanceof HTMLElement && document.activeElement.closest('[role=combobox]'))
+      document.activeElement.blur();
   });
 }
 onMounted(load);
@@ -140,8 +152,7 @@ const KEYS: Readonly<Record<string, () => void>> = {
 };
 useEventListener('keydown', (event) => {
   const act = KEYS[event.key];
-  if (!act || !isForPage(event) || (event.target instanceof HTMLElement && event.target.closest('[role=combobox]')))
-    return;
+  if (!act || !isForPage(event)) return;
   act();
   event.preventDefault();
 });

@@ -104,7 +104,7 @@ const KEYS: Readonly<Record<string, () => void>> = {
 };
 useEventListener('keydown', (event) => {
   const act = KEYS[event.key];
-  const isTaken = event.target instanceof HTMLElement && event.target.closest('[role=combobox], [role=slider]');
+  const isTaken = event.target instanceof HTMLElement && event.target.closest('[role=slider]');
   if (!act || isTaken || !isForPage(event)) return;
   act();
   event.preventDefault();

@@ -19,6 +19,12 @@ const { dark } = useLook();
 const report = ref<SeriesReport>();
 onMounted(() => notices.tell(async () => void (report.value = await api.seriesReport(String(route.params['id'])))));
 
+/** Most pieces that one page shows; what is held already gives way first. Our choice. */
+const MOST_SHOWN = 14;
+const shown = computed(() => {
+  const all = given.value;
+  return all.length <= MOST_SHOWN ? all : all.filter(({ state }) => state !== 'held').slice(0, MOST_SHOWN);
+});
 const given = computed(() => (report.value?.pieces ?? []).filter(({ assignedOn }) => assignedOn !== null));
 const coming = computed(() =>
   (report.value?.series.lessons ?? []).filter(({ day }) => day >= (report.value?.today ?? '')),
@@ -46,7 +52,7 @@ const growthLayout: Partial<Layout> = {
 };
 const bars = computed((): Data[] => {
   void dark.value;
-  const pieces = given.value.toReversed();
+  const pieces = shown.value.toReversed();
   const bar = (name: string, of: (piece: ReportPiece) => number, colour: string): Data => ({
     type: 'bar',
     orientation: 'h',
@@ -136,7 +142,7 @@ onKeyStroke('p', (event) => {
         <PlotChart
           :data="bars"
           :layout="barsLayout"
-          :height="90 + 26 * given.length"
+          :height="90 + 26 * shown.length"
           :dark="dark"
           label="Each piece as a share of its full speed; the ledger below has the numbers"
         />
@@ -155,7 +161,7 @@ onKeyStroke('p', (event) => {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="piece in given" :key="piece.id">
+          <tr v-for="piece in shown" :key="piece.id">
             <th scope="row">
               {{ piece.name }} <span class="soft">{{ piece.song }}</span>
             </th>
@@ -166,6 +172,9 @@ onKeyStroke('p', (event) => {
           </tr>
         </tbody>
       </table>
+      <p v-if="given.length > shown.length" class="soft">
+        {{ given.length - shown.length }} more are not on this page; the ledger has them all.
+      </p>
     </section>
     <section aria-label="What is next">
       <h2>What is next</h2>

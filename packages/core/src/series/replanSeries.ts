@@ -58,11 +58,12 @@ const LESSON_SPENDS = { talkShare: 0.1, again: 3, mostAgainShare: 0.5 } as const
 export function replanSeries(
   pieces: readonly PieceToBegin[],
   lessons: readonly LessonToFill[],
+  today: string,
 ): SeriesReplan | undefined {
   const left: string[] = [];
   let some = pieces;
   for (;;) {
-    const replan = replanAll(some, lessons);
+    const replan = replanAll(some, lessons, today);
     if (replan) return { ...replan, left };
     const last = some.findLast(({ lesson }) => lesson?.fixed !== true);
     if (!last || lessons.length === 0) return undefined;
@@ -74,6 +75,7 @@ export function replanSeries(
 function replanAll(
   pieces: readonly PieceToBegin[],
   lessons: readonly LessonToFill[],
+  today: string,
 ): Omit<SeriesReplan, 'left'> | undefined {
   const indexOf = new Map(lessons.map(({ day }, index) => [day, index]));
   const accepted = ({ lesson }: PieceToBegin) => (lesson === null ? undefined : indexOf.get(lesson.day));
@@ -104,7 +106,7 @@ function replanAll(
         id: piece.id,
         from,
         to,
-        why: whyMoved(piece, { to, isThere: accepted(piece) !== undefined, first: lessons[0]?.day ?? '' }),
+        why: whyMoved(piece, { to, isThere: accepted(piece) !== undefined, today }),
       },
     ];
   });
@@ -113,13 +115,13 @@ function replanAll(
 
 function whyMoved(
   { lesson, waitsFor, needs }: PieceToBegin,
-  { to, isThere, first }: { readonly to: string; readonly isThere: boolean; readonly first: string },
+  { to, isThere, today }: { readonly to: string; readonly isThere: boolean; readonly today: string },
 ): string {
   if (waitsFor !== null && lesson?.fixed !== true) return `“${waitsFor}” is stuck; this waits for it.`;
   if (lesson === null) return 'It had no lesson yet.';
   const hand = lesson.fixed ? ' It was put there by hand.' : '';
-  if (!isThere && lesson.day < first) return `It was not begun on ${lesson.day}.${hand}`;
-  if (!isThere) return `There is no lesson on ${lesson.day} any more.${hand}`;
+  if (!isThere && lesson.day < today) return `It was not begun then.${hand}`;
+  if (!isThere) return `There is no lesson on that day any more.${hand}`;
   if (to < lesson.day) return 'There is room earlier, since others are begun or gone.';
   return needs.length > 0 ? 'What it needs is begun later, or the load stays even so.' : 'The load stays even so.';
 }

@@ -113,6 +113,7 @@ describe('pieces spread over lessons anew', () => {
     const plan = replanSeries(
       [piece('a', at(THIRD, true)), piece('b'), piece('c', { needs: ['b'] })],
       lessons(FIRST, SECOND, THIRD),
+      TODAY,
     );
     expect(plan && [...plan.dayOf]).toEqual([
       ['a', THIRD],

@@ -28,6 +28,14 @@ describe('a lesson, heard and written up', () => {
     await openLesson('Ines Harrowmere');
     await page.getByText(/^Last time/).click();
     await page.getByText('She rushes the bend when she is tired').waitFor();
+    await page.getByRole('button', { name: 'Go on writing it' }).click();
+    await summary().getByLabel('For the studio').fill('She rushes the bend when tired; begin at 60.');
+    await summary().getByText('kept', { exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Back to the pieces' }).click();
+    await page.reload();
+    await openLesson('Ines Harrowmere');
+    await page.getByText(/^Last time/).click();
+    await page.getByText('She rushes the bend when tired; begin at 60.').waitFor();
     await chosen().getByText('Climb to the top').waitFor();
   });
 

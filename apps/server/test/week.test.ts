@@ -218,6 +218,9 @@ describe('a lesson', () => {
     expect(piece.body.pins.map(({ text }: { text: string }) => text)).toEqual(['a little flat']);
     await mara.put(`/api/hearings/${again.id}`).send({ version: 2, struck: true }).expect(200);
     expect((await lessonDay()).hearings).toEqual([]);
+    const after = await story.ines.get(`/api/pieces/${story.piece.id}`).expect(200);
+    expect(after.body.pins).toEqual([]);
+    await hear({ ...point, kind: 'slide' }).expect(422);
     await story.ines.post(`/api/pieces/${story.piece.id}/hearings`).send(point).expect(403);
     await hear({ ...point, id: randomUUID(), kind: 'smell' }).expect(422);
   });

@@ -77,11 +77,10 @@ export async function findCalls(
         ${CALLING} ORDER BY p.call, p.id LIMIT $3`,
       [studioId, teacherId ?? null, most],
     ),
-    store.rows<{ count: number }>(`SELECT count(*)::int AS count FROM (SELECT 1 ${CALLING} LIMIT $3) c`, [
-      studioId,
-      teacherId ?? null,
-      MOST_CALLING,
-    ]),
+    store.rows<{ count: number }>(
+      `SELECT count(*)::int AS count FROM (SELECT 1 ${CALLING} ORDER BY p.call, p.id LIMIT $3) c`,
+      [studioId, teacherId ?? null, MOST_CALLING],
+    ),
   ]);
   return { rows, count: counted[0]?.count ?? 0 };
 }

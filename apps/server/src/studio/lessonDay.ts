@@ -18,6 +18,7 @@ import {
   findLessonNoteRevisions,
   findLessonNotes,
   findLessons,
+  findOwn,
   findPieces,
   givePieces,
   keepHearing,
@@ -124,42 +125,59 @@ export async function listHomeNotes(visit: Visit, studentId: string | undefined)
   }));
 }
 
-/** Puts down what was heard at a point of a piece today; a remark is pinned to the event, for the student. @throws NotYours, Unknown, Invalid */
+/**
+ * Puts down what was heard at a point of a piece today; a remark is pinned to the event, for the student.
+ * @throws NotYours, Unknown, Invalid
+ */
 export async function hear(visit: Visit, pieceId: string, body: HearingBody): Promise<Hearing> {
   requireTeacher(visit);
-  const { store, studio, person, now } = visit;
+  const { store, studio, person } = visit;
   const piece = found((await findPieces(store, studio.id, { id: pieceId }))[0]);
   const taken = await store.hearings.findOne({ where: { id: body.id }, ...within(store) });
-  if (taken && (taken.pieceId !== pieceId || taken.studioId !== studio.id))
+  if (taken && (taken.pieceId !== pieceId || taken.at !== body.at || taken.kind !== body.kind))
     throw new Invalid([{ field: 'id', message: 'Another point already has this id.' }]);
   return store.atOnce(async (inside) => {
-    const row = await keepHearing(inside, {
-      ...body,
-      version: 1,
-      pieceId,
-      studioId: studio.id,
-      day: dayOf(visit),
-      personId: person.id,
-    });
+    const values = { ...body, version: 1, pieceId, studioId: studio.id, day: dayOf(visit), personId: person.id };
+    const row = found(await keepHearing(inside, values));
     const [part] = piece.parts;
-    if (body.remark.trim() !== '' && part && piece.parts.length === 1) {
-      const pin = { studioId: studio.id, phraseId: part.phraseId, personId: person.id, at: part.from + body.at };
-      const text = body.remark.trim();
-      await inside.pins.bulkCreate([{ ...pin, id: body.id, text, pinnedAt: now }], {
-        updateOnDuplicate: ['text'],
-        ...within(inside),
+    // In a piece of several stretches the place is not one of a phrase.
+    if (body.remark.trim() !== '' && part && piece.parts.length === 1)
+      await pinRemark({ ...visit, store: inside }, row.id, {
+        ...part,
+        at: part.from + body.at,
+        text: body.remark.trim(),
       });
-    }
-    return describeHearing(found(row));
+    return describeHearing(row);
   });
 }
 
-/** Takes a point back, or puts it there again. @throws NotYours, Unknown, Stale */
+/** Pins the remark of a point under the point’s own id, or changes what was pinned. @throws Invalid */
+async function pinRemark(
+  { store, studio, person, now }: Visit,
+  id: string,
+  { phraseId, at, text }: { readonly phraseId: string; readonly at: number; readonly text: string },
+): Promise<void> {
+  const pinned = await store.pins.findOne({ where: { id }, ...within(store) });
+  if (pinned && (pinned.studioId !== studio.id || pinned.phraseId !== phraseId))
+    throw new Invalid([{ field: 'id', message: 'Another note already has this id.' }]);
+  if (pinned) await saveVersioned(store, store.pins, pinned, { text, struck: false });
+  else
+    await store.pins.create(
+      { id, studioId: studio.id, phraseId, personId: person.id, at, text, pinnedAt: now },
+      within(store),
+    );
+}
+
+/** Takes a point back with what was pinned for it, or puts both there again. @throws NotYours, Unknown, Stale */
 export async function strikeHearing(visit: Visit, id: string, { version, struck }: HearingChange): Promise<null> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  const saved = await saveVersioned(store, store.hearings, { studioId: studio.id, id, version }, { struck });
-  await kept(saved, ({ version: newer }) => ({ id, version: newer }));
+  await store.atOnce(async (inside) => {
+    const saved = await saveVersioned(inside, inside.hearings, { studioId: studio.id, id, version }, { struck });
+    await kept(saved, ({ version: newer }) => ({ id, version: newer }));
+    const pinned = await findOwn(inside, inside.pins, { studioId: studio.id, id });
+    if (pinned) await saveVersioned(inside, inside.pins, pinned, { struck });
+  });
   return null;
 }
 

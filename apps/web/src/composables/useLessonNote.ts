@@ -28,6 +28,14 @@ export function useLessonNote() {
     [saving.value, problem.value] = ['kept', ''];
   }
 
+  /** Goes on with the summary of an earlier lesson, as long as it is open. */
+  async function reopen(earlier: LessonNote): Promise<void> {
+    await settle();
+    const { words, home, assigned: given } = earlier;
+    [day.value, note.value, draft.value] = [earlier.day, earlier, { words, home, assigned: given }];
+    [saving.value, problem.value] = ['kept', ''];
+  }
+
   function change(to: Partial<Draft>): void {
     draft.value = { ...draft.value, ...to };
     saving.value = 'keeping';
@@ -82,5 +90,5 @@ export function useLessonNote() {
   async function settle(): Promise<void> {
     if (saving.value === 'keeping') await keep();
   }
-  return { note, draft, saving, problem, isOpen, take, change, settle, send, assign, unassign };
+  return { day, reopen, note, draft, saving, problem, isOpen, take, change, settle, send, assign, unassign };
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Hearing, InkedLine, LessonDay, Outcome, Piece, Student } from '@jam-ledger/contract';
+import type { Hearing, InkedLine, LessonDay, LessonNote, Outcome, Piece, Student } from '@jam-ledger/contract';
 import { agendaFor } from '@jam-ledger/core/series';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -124,7 +124,27 @@ function post(at: number, outcome: Outcome): Promise<void> {
     const posted = await store.post(heard, { bpm: at, outcome, percent: heard.next.percent });
     piece.value = posted;
     // What was heard is assigned at its next tempo, as long as nobody chose another.
-    if (summary.isOpen.value) summary.assign({ pieceId: posted.id, name: posted.phrase.name, bpm: posted.next.bpm });
+    if (summary.isOpen.value && summary.day.value === today.value)
+      summary.assign({ pieceId: posted.id, name: posted.phrase.name, bpm: posted.next.bpm });
+  });
+}
+
+/** Goes on writing the summary of the lesson before, which is open until the next has begun. */
+async function reopen(earlier: LessonNote): Promise<void> {
+  await summary.reopen(earlier);
+  summing.value = true;
+}
+
+/** To the summary and back; from that of an earlier lesson back to today’s. */
+function toggleSummary(): Promise<void> {
+  return notices.tell(async () => {
+    const whose = held.value?.ledger.student.id;
+    if (summing.value && summary.day.value !== today.value && whose !== undefined) {
+      await summary.settle();
+      held.value = await api.lessonDay(whose);
+      summary.take(held.value);
+    }
+    summing.value = !summing.value;
   });
 }
 
@@ -148,7 +168,7 @@ const KEYS: Readonly<Record<string, () => void>> = {
   ArrowUp: () => step(-1),
   x: leaveOut,
   s: clock.toggle,
-  e: () => (summing.value = !summing.value),
+  e: () => void toggleSummary(),
 };
 useEventListener('keydown', (event) => {
   const act = KEYS[event.key];
@@ -189,14 +209,15 @@ useEventListener('keydown', (event) => {
         outlined
         :label="summing ? 'Back to the pieces' : 'What it came to'"
         title="e"
-        @click="summing = !summing"
+        @click="toggleSummary"
       />
     </span>
   </header>
   <p v-if="students?.length === 0" class="soft">No student is entered yet.</p>
   <LessonSummary
     v-else-if="summing && held"
-    :inked="inked"
+    :inked="summary.day.value === today ? inked : undefined"
+    :day="summary.day.value"
     :pieces="store.pieces"
     :note="summary.note.value"
     :draft="summary.draft.value"
@@ -216,7 +237,7 @@ useEventListener('keydown', (event) => {
   </p>
   <div v-else-if="line" class="lesson">
     <div>
-      <LastLesson v-if="held?.last" :note="held.last" />
+      <LastLesson v-if="held?.last" :note="held.last" @reopen="reopen(held.last)" />
       <p class="soft small">
         {{ agenda.minutes }} of {{ long }} minutes are planned. <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean ·
         <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down · <kbd>x</kbd> leave out · <kbd>h</kbd> hear it · <kbd>←</kbd>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { LessonNote } from '@jam-ledger/contract';
+import Button from 'primevue/button';
 import { dayText } from '../composables/useDays.ts';
 
 defineProps<{ note: LessonNote }>();
+const emit = defineEmits<{ reopen: [] }>();
 </script>
 
 <template>
@@ -13,6 +15,7 @@ defineProps<{ note: LessonNote }>();
     <ul class="quiet-list">
       <li v-for="{ pieceId, name, bpm } in note.assigned" :key="pieceId">{{ name }} at {{ bpm }}</li>
     </ul>
+    <Button v-if="note.isOpen" size="small" text label="Go on writing it" @click="emit('reopen')" />
   </details>
 </template>
 

@@ -11,10 +11,12 @@ import InputNumber from 'primevue/inputnumber';
 import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
 import { computed } from 'vue';
-import { momentText } from '../composables/useDays.ts';
+import { dayText, momentText } from '../composables/useDays.ts';
 
 const props = defineProps<{
-  inked: readonly InkedLine[];
+  /** What was inked in it; undefined for an earlier lesson, whose lines stand in the ledger. */
+  inked: readonly InkedLine[] | undefined;
+  day: string;
   pieces: readonly LedgerPiece[];
   note: LessonNote | null;
   draft: { readonly words: string; readonly home: string; readonly assigned: readonly AssignedTempo[] };
@@ -49,16 +51,18 @@ const SAVES = { kept: 'kept', keeping: 'being kept…', waiting: 'not kept yet' 
 <template>
   <section class="summary" aria-label="Summary of the lesson">
     <header>
-      <h2>What it came to</h2>
+      <h2>
+        What it came to <span v-if="!inked" class="soft">{{ dayText(day) }}</span>
+      </h2>
       <span class="soft" role="status">{{ note || saving !== 'kept' ? SAVES[saving] : '' }}</span>
     </header>
     <p v-if="!open" class="soft">The next lesson has begun; this summary stays as it is.</p>
     <p v-if="problem" class="trouble" role="alert">{{ problem }}</p>
     <div class="columns">
       <div>
-        <h3>Inked today</h3>
-        <p v-if="inked.length === 0" class="soft">Nothing is inked yet.</p>
-        <ul class="quiet-list">
+        <h3 v-if="inked">Inked today</h3>
+        <p v-if="inked?.length === 0" class="soft">Nothing is inked yet.</p>
+        <ul v-if="inked" class="quiet-list">
           <li v-for="line in inked" :key="line.entryId">
             <span :class="line.outcome === 'clean' ? 'ink' : ''">{{ line.bpm }}</span>
             {{ line.outcome === 'clean' ? 'clean' : 'not yet'
@@ -143,6 +147,11 @@ const SAVES = { kept: 'kept', keeping: 'being kept…', waiting: 'not kept yet' 
 </template>
 
 <style scoped>
+h2 span {
+  font-family: var(--type-plain);
+  font-weight: 400;
+  font-size: 0.95rem;
+}
 header {
   display: flex;
   gap: 1rem;

@@ -202,13 +202,16 @@ export interface ResultRow {
 }
 
 /**
- * The results of some pieces that count, oldest first. There may be very many: each is packed into one number by the database,
+ * The results of some pieces that count, or of all of a student, oldest first. There may be very many: each is packed into one number by the database,
  * since rows and dates of their own would take three times as long.
  */
 export async function findResults(
   store: Store,
   studioId: string,
-  { pieceIds, zone }: { readonly pieceIds: readonly string[]; readonly zone: string },
+  {
+    zone,
+    ...of
+  }: { readonly zone: string } & ({ readonly pieceIds: readonly string[] } | { readonly studentId: string }),
 ): Promise<ReadonlyMap<string, readonly ResultRow[]>> {
   const rows = await store.rows<{ pieceId: string; results: string }>(
     `SELECT e.piece_id AS "pieceId",
@@ -216,9 +219,10 @@ export async function findResults(
               (((e.posted_at AT TIME ZONE $3)::date - date '1970-01-01')::bigint << 18) | (e.bpm << 9) | (e.percent << 2)
               | ((e.outcome = 'clean')::int << 1) | (e.medium = 'ink')::int ORDER BY e.posted_at, e.line), ',') AS results
        FROM entries e
-      WHERE e.studio_id = $1 AND e.piece_id = ANY($2::uuid[]) AND NOT e.struck
+      WHERE e.studio_id = $1 AND NOT e.struck
+        AND e.piece_id = ANY(${'pieceIds' in of ? '$2::uuid[]' : 'ARRAY(SELECT p.id FROM pieces p WHERE p.studio_id = $1 AND p.student_id = $2)'})
       GROUP BY e.piece_id`,
-    [studioId, pieceIds, zone],
+    [studioId, 'pieceIds' in of ? of.pieceIds : of.studentId, zone],
   );
   const days = new Map<number, string>();
   return new Map(

@@ -35,14 +35,14 @@ export async function openLedger(
   const student = found(await findOwn(store, store.people, { studioId: studio.id, id: studentId }));
   requireSight(visit, studentId);
   if (student.role !== 'student') throw new Unknown('There is no student with this id.');
-  const [given, waiting] = await Promise.all([
+  const [given, waiting, tuples] = await Promise.all([
     findPieces(store, studio.id, { studentId }),
     plannedUntil === undefined ? [] : findPieces(store, studio.id, { plannedFor: studentId, until: plannedUntil }),
+    findResults(store, studio.id, { studentId, zone: studio.zone }),
   ]);
   const rows = [...given, ...waiting];
   const songIds = [...new Set(rows.map(({ songId }) => songId))];
-  const [tuples, phrases, studioPace] = await Promise.all([
-    findResults(store, studio.id, { pieceIds: rows.map(({ id }) => id), zone: studio.zone }),
+  const [phrases, studioPace] = await Promise.all([
     findSongPhrases(store, studio.id, songIds),
     findStudioPace(store, studio.id),
   ]);

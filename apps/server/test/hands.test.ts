@@ -17,7 +17,16 @@ beforeAll(async () => void (server = await openTestStudio()));
 afterAll(() => server.close());
 
 const GUITAR = { frets: 24, strings: 6, scaleLengthMm: 628, tremoloArm: true, leftHanded: true, spanFrets: 5 };
-const OPEN = { learning: null, raising: null, hearing: null, picking: null, position: null, first: null };
+const OPEN = {
+  learning: null,
+  raising: null,
+  hearing: null,
+  picking: null,
+  position: null,
+  first: null,
+  naming: null,
+  fidelity: null,
+};
 
 async function studentOf(browser: Browser, name: string): Promise<Student> {
   const students: readonly Student[] = (await browser.get('/api/students').expect(200)).body;

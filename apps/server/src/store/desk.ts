@@ -1,4 +1,4 @@
-import { MOST_CALLING, type KeptStanding } from '@jam-ledger/contract';
+import { CALL_KINDS, MOST_CALLING, type CallKind, type KeptStanding } from '@jam-ledger/contract';
 import type { Stretch } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
 
@@ -29,7 +29,7 @@ export function findOpening(
            FROM pieces p
           WHERE p.studio_id = $1 AND p.student_id = w.id AND p.assigned_on IS NOT NULL AND NOT p.struck AND p.kept IS NOT NULL
           ORDER BY CASE WHEN p.kind = 'run' OR p.kept -> 'next' ->> 'move' = 'begin' THEN 8
-                        WHEN p.call = 2 THEN 0 WHEN p.call = 1 THEN 1 WHEN p.call = 0 THEN 2
+                        WHEN p.call = ${callOf('wants to be heard')} THEN 0 WHEN p.call = ${callOf('slipping')} THEN 1 WHEN p.call = ${callOf('stuck')} THEN 2
                         WHEN p.kept -> 'memory' ->> 'day' <= $3 THEN 3
                         WHEN p.kept -> 'mastery' ->> 'state' = 'building' AND p.kind <> 'join' THEN 5 - (p.kept ->> 'share')::float8
                         ELSE 7 END, p.kept -> 'memory' ->> 'day', p.place, p.id
@@ -37,6 +37,8 @@ export function findOpening(
     [studioId, studentIds, today, MOST_OPENING],
   );
 }
+
+const callOf = (kind: CallKind) => CALL_KINDS.indexOf(kind);
 
 /** So many pieces of a student are looked at for what a lesson opens with. Our choice. */
 const MOST_OPENING = 6;

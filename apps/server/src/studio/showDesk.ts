@@ -33,7 +33,7 @@ const SHOWN = { days: 7, lessons: 24, calls: 24, notes: 12 } as const;
 
 /**
  * What needs the teacher today: lessons and what each opens with, requests at risk, pieces that are stuck or slipping, notes from
- * students. A teacher sees their own, the owner all. A fixed number of queries, none over entries. @throws NotYours
+ * students. A teacher sees their own, the owner all. A fixed number of queries, none over results. @throws NotYours
  */
 export async function showDesk(visit: Visit): Promise<Desk> {
   requireTeacher(visit);

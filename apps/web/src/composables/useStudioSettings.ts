@@ -2,12 +2,13 @@ import type { OwnSchools, SchoolName, StudioSchools } from '@jam-ledger/contract
 import type { Holiday } from '@jam-ledger/core/series';
 import { ref } from 'vue';
 import { api, Refused } from '../api/index.ts';
-import { useNotices } from '../stores/index.ts';
+import { useNotices, useSession } from '../stores/index.ts';
 import { withSchool } from './schoolWords.ts';
 
 /** How the studio teaches, and how whoever is signed in does; every change can be taken back from the notice. */
 export function useStudioSettings() {
   const notices = useNotices();
+  const session = useSession();
   const studio = ref<StudioSchools>();
   const own = ref<OwnSchools>();
   /** What the server did not take, by field. */
@@ -24,6 +25,7 @@ export function useStudioSettings() {
       problems.value = {};
       try {
         studio.value = await api.changeSchools(to(before));
+        await session.refresh();
       } catch (error) {
         if (!(error instanceof Refused) || error.problems.length === 0) throw error;
         problems.value = Object.fromEntries(error.problems.map(({ field, message }) => [rootOf(field), message]));
@@ -32,6 +34,7 @@ export function useStudioSettings() {
       const { version } = studio.value;
       notices.say('How the studio teaches is kept.', async () => {
         studio.value = await api.changeSchools({ ...before, version });
+        await session.refresh();
       });
     });
   }

@@ -90,10 +90,11 @@ onMounted(load);
 onBeforeUnmount(() => void summary.settle());
 watch(studentId, load);
 watch(
-  () => line.value?.id,
-  (id) =>
+  // The same line of a lesson that was loaded anew is opened anew, too.
+  () => [line.value?.id, held.value] as const,
+  ([id, lessonDay]) =>
     notices.tell(async () => {
-      const opened = id === undefined ? undefined : await store.piece(id);
+      const opened = id === undefined || !lessonDay ? undefined : await store.piece(id);
       // Another may have been chosen while this one was on its way.
       if (opened?.id === line.value?.id) piece.value = opened;
     }),

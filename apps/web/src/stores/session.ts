@@ -19,6 +19,11 @@ export const useSession = defineStore('session', () => {
     known.value = true;
   }
 
+  /** Asks anew, since what is told of the studio has changed. */
+  async function refresh(): Promise<void> {
+    me.value = await api.me();
+  }
+
   async function signIn(body: SignIn): Promise<void> {
     me.value = await api.signIn(body);
     known.value = true;
@@ -32,5 +37,5 @@ export const useSession = defineStore('session', () => {
 
   const isTeacher = computed(() => me.value?.role === 'owner' || me.value?.role === 'teacher');
   const isStudent = computed(() => me.value?.role === 'student');
-  return { me, isTeacher, isStudent, load, signIn, signOut };
+  return { me, isTeacher, isStudent, load, refresh, signIn, signOut };
 });

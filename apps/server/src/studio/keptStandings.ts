@@ -5,11 +5,13 @@ import {
   findPieces,
   findResults,
   findSongPhrases,
+  findStudio,
   forgetStandings,
   keepStandings,
   type StandingToKeep,
   type Store,
 } from '../store/index.ts';
+import { found } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts';
 import type { Visit } from './visit.ts';
@@ -21,7 +23,7 @@ const STUDENTS_AT_ONCE = 20;
 export async function reckonMissing(store: Store, studioId: string | undefined): Promise<number> {
   const students = await findNotReckoned(store, studioId, STUDENTS_AT_ONCE);
   for (const one of students) {
-    const zone = await zoneOf(store, one.studioId);
+    const { zone } = found((await findStudio(store, one.studioId)) ?? undefined);
     const standings = await reckon(store, { ...one, zone });
     await keepStandings(store, one.studioId, standings);
   }
@@ -54,9 +56,8 @@ async function reckon(
   ]);
   const histories = new Map(rows.map(({ id }) => [id, resultsOf(results.get(id) ?? [])]));
   const name = namesOf(phrases);
-  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
   const around = aroundOf(rows, {
-    bars: (id) => bars.get(id) ?? 0,
+    phrases,
     nameOf: (row) => nameOf(row, name),
     historyOf: ({ id }) => histories.get(id) ?? [],
   });
@@ -71,11 +72,6 @@ async function reckon(
     });
     return { id: row.id, seen: 0, ...keptOf(stands, history.at(-1)?.day) };
   });
-}
-
-async function zoneOf(store: Store, studioId: string): Promise<string> {
-  const rows = await store.rows<{ zone: string }>('SELECT zone FROM studios WHERE id = $1', [studioId]);
-  return rows[0]?.zone ?? 'utc';
 }
 
 function keptOf(

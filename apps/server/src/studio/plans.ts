@@ -33,8 +33,7 @@ export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
   const tuples = await findResults(store, studio.id, { pieceIds: rows.map(({ id }) => id), zone: studio.zone });
   const historyOf = ({ id }: PieceRow) => resultsOf(tuples.get(id) ?? []);
   const name = namesOf(phrases);
-  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
-  const around = aroundOf(rows, { bars: (id) => bars.get(id) ?? 0, nameOf: (row) => nameOf(row, name), historyOf });
+  const around = aroundOf(rows, { phrases, nameOf: (row) => nameOf(row, name), historyOf });
   const today = dayOf(visit);
   return {
     ...settingsOf(plan),

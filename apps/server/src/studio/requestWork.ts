@@ -50,10 +50,16 @@ export interface RequestWork extends OpenWork {
   readonly spentMinutes: number;
 }
 
-/** What is on the desk as work, estimated from the studio’s own past, and the minutes there are in a week. */
-export async function openWork(
-  visit: Visit,
-): Promise<{ readonly works: readonly RequestWork[]; readonly workMinutes: number }> {
+/** What is on the desk, what was worked out to its end, and the minutes there are in a week. */
+export interface DeskWork {
+  readonly works: readonly RequestWork[];
+  /** As estimates learn from it. */
+  readonly past: readonly DoneWork[];
+  readonly workMinutes: number;
+}
+
+/** What is on the desk as work, estimated from the studio’s own past. */
+export async function openWork(visit: Visit): Promise<DeskWork> {
   const { store, studio, now } = visit;
   const [rows, row, instalments] = await Promise.all([
     findWork(store, studio.id, { now, states: TO_DO }),
@@ -82,12 +88,12 @@ export async function openWork(
       },
     ];
   });
-  return { works, workMinutes: found(row ?? undefined).workMinutes };
+  return { works, past, workMinutes: found(row ?? undefined).workMinutes };
 }
 
 /** The earliest honest day for a request that is still being typed; nothing else of the desk is told. */
 export async function earliestFor(visit: Visit, { parts, blended }: EarliestQuery): Promise<Earliest> {
-  const [{ works, workMinutes }, past] = [await openWork(visit), await doneWork(visit)];
+  const { works, past, workMinutes } = await openWork(visit);
   const layers = blended ? 2 : 1;
   const { minutes } = estimateWork({ parts, layers, seconds: null, density: null, certainty: null }, past);
   const typed = { id: 'typed', title: '', minutesLeft: minutes, due: null, instalments: [] };
@@ -129,11 +135,6 @@ export async function timeWork(visit: Visit, requestId: string, { action }: Work
     }
   });
   return showHours(visit);
-}
-
-/** What was worked out to its end, as estimates learn from it. */
-export async function doneWork(visit: Visit): Promise<readonly DoneWork[]> {
-  return pastOf(await findWork(visit.store, visit.studio.id, { now: visit.now, states: [] }));
 }
 
 /** What requests took against what was estimated for each from those before it. */

@@ -38,8 +38,7 @@ export async function reportSeries(visit: Visit, id: string): Promise<SeriesRepo
   const histories = new Map(rows.map((row) => [row.id, resultsOf(results.get(row.id) ?? [])]));
   const historyOf = (row: PieceRow) => histories.get(row.id) ?? [];
   const name = namesOf(phrases);
-  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
-  const around = aroundOf(rows, { bars: (one) => bars.get(one) ?? 0, nameOf: (row) => nameOf(row, name), historyOf });
+  const around = aroundOf(rows, { phrases, nameOf: (row) => nameOf(row, name), historyOf });
   const pace = paceAround(rows, studioPace);
   const stands = rows.map((row) => standOf(row, { history: historyOf(row), around: around(row), today, pace }));
   const given = rows.flatMap((row, index) => {

@@ -50,9 +50,8 @@ export async function openLedger(
   const lesson = lastLesson([...histories.values()]) ?? null;
   const { days, earlier } = daysShown([...histories.values()], until);
   const name = namesOf(phrases);
-  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
   const around = aroundOf(rows, {
-    bars: (id) => bars.get(id) ?? 0,
+    phrases,
     nameOf: (row) => nameOf(row, name),
     historyOf: ({ id }) => histories.get(id) ?? [],
   });

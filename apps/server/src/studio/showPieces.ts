@@ -37,11 +37,10 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   ]);
   const entries = entryRows.map((entry) => describeEntry(visit, entry));
   const name = namesOf([...names, ...texts]);
-  const bars = new Map(names.map((phrase) => [phrase.id, phrase.bars]));
   const join = joinsOf(others).get(row.phraseId);
   const joined = await findResults(store, studio.id, { pieceIds: join ? [join.id] : [], zone: studio.zone });
   const around = aroundOf(others, {
-    bars: (phraseId) => bars.get(phraseId) ?? 0,
+    phrases: names,
     nameOf: (one) => nameOf(one, name),
     historyOf: ({ id: joinId }) => resultsOf(joined.get(joinId) ?? []),
   })(row);

@@ -119,11 +119,12 @@ export function joinsOf(rows: readonly PieceRow[]): ReadonlyMap<string, PieceRow
 export function aroundOf(
   rows: readonly PieceRow[],
   {
-    bars,
+    phrases,
     nameOf,
     historyOf,
   }: {
-    readonly bars: (phraseId: string) => number;
+    /** The phrases of the songs, each with its length in bars. */
+    readonly phrases: readonly { readonly id: string; readonly bars: number }[];
     readonly nameOf: (row: PieceRow) => string;
     /** Asked of seams alone. */
     readonly historyOf: (row: PieceRow) => readonly DatedResult[];
@@ -133,12 +134,13 @@ export function aroundOf(
     rows.filter((row) => row.kind === 'half' && row.assignedOn !== null).map(({ phraseId }) => phraseId),
   );
   const joins = joinsOf(rows);
+  const bars = new Map(phrases.map((phrase) => [phrase.id, phrase.bars]));
   return ({ kind, phraseId }) => {
     const join = joins.get(phraseId);
     const whole = kind === 'phrase';
     const waits = whole && join !== undefined && standingOf(historyOf(join), join.targetBpm).share < 1;
     return {
-      canSplit: whole && bars(phraseId) >= BARS_TO_SPLIT && !halved.has(phraseId),
+      canSplit: whole && (bars.get(phraseId) ?? 0) >= BARS_TO_SPLIT && !halved.has(phraseId),
       join: waits ? nameOf(join) : null,
     };
   };

@@ -3,7 +3,7 @@ import { estimateWork } from '@jam-ledger/core/desk';
 import { DateTime } from 'luxon';
 import { findHeldBands, findWeeks } from '../store/index.ts';
 import { reckonMissing } from './keptStandings.ts';
-import { doneWork, openWork, workPast } from './requestWork.ts';
+import { openWork, workPast } from './requestWork.ts';
 import { dayOf, requireTeacher, type Visit } from './visit.ts';
 
 /** Bands of difficulty, and weeks back and ahead, that are shown. Our choice. */
@@ -17,9 +17,8 @@ export async function reportStudio(visit: Visit): Promise<StudioReport> {
   const today = dayOf(visit);
   const monday = DateTime.fromISO(today, { zone: studio.zone }).startOf('week');
   const span = { from: iso(monday.minus({ weeks: SHOWN.back })), to: iso(monday.plus({ weeks: SHOWN.ahead })) };
-  const [work, done, bands, weeks, open] = await Promise.all([
+  const [work, bands, weeks, open] = await Promise.all([
     workPast(visit),
-    doneWork(visit),
     findHeldBands(store, studio.id, SHOWN.bands),
     findWeeks(store, studio.id, { ...span, zone: studio.zone, now }),
     openWork(visit),
@@ -28,7 +27,7 @@ export async function reportStudio(visit: Visit): Promise<StudioReport> {
   return {
     today,
     work,
-    onePart: estimateWork({ parts: 1, layers: 1, seconds: null, density: null, certainty: null }, done),
+    onePart: estimateWork({ parts: 1, layers: 1, seconds: null, density: null, certainty: null }, open.past),
     held: bands.map(({ band, medianDays, ...counts }) => ({
       from: band * width,
       to: (band + 1) * width,

@@ -6,7 +6,6 @@ import InputText from 'primevue/inputtext';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
-import { SCHOOL_QUESTIONS } from '../composables/schoolWords.ts';
 import { dayIn } from '../composables/useDays.ts';
 import { useStudioSettings } from '../composables/useStudioSettings.ts';
 import FieldRow from '../parts/FieldRow.vue';
@@ -14,7 +13,7 @@ import HolidayList from '../parts/HolidayList.vue';
 import MailList from '../parts/MailList.vue';
 import PeopleTable from '../parts/PeopleTable.vue';
 import PersonForm from '../parts/PersonForm.vue';
-import SchoolChoice from '../parts/SchoolChoice.vue';
+import SchoolList from '../parts/SchoolList.vue';
 import { useNotices, useSession } from '../stores/index.ts';
 
 const notices = useNotices();
@@ -154,17 +153,7 @@ function takeBack(person: Person): Promise<void> {
           @change="settings.move(valueOf($event))"
         />
       </FieldRow>
-      <SchoolChoice
-        v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
-        :key="name"
-        :model-value="studio[name]"
-        :label="label"
-        :words="words"
-        :disabled="!isOwner"
-        :explains="explains"
-        :says="says"
-        @update:model-value="settings.teach(name, $event)"
-      />
+      <SchoolList :schools="studio" :disabled="!isOwner" @choose="settings.teach" />
     </div>
     <HolidayList
       :holidays="studio.holidays"
@@ -178,17 +167,7 @@ function takeBack(person: Person): Promise<void> {
     <h2>How you teach</h2>
     <p class="soft">For your own students, where they are not taught otherwise.</p>
     <div class="schools">
-      <SchoolChoice
-        v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
-        :key="name"
-        :model-value="own.schools[name]"
-        :label="label"
-        :words="words"
-        :studio="studio[name]"
-        :explains="explains"
-        :says="says"
-        @update:model-value="settings.changeOwn(name, $event)"
-      />
+      <SchoolList :schools="own.schools" :studio="studio" @choose="settings.changeOwn" />
     </div>
   </section>
   <MailList :mail="mail" :zone="zone" />

@@ -11,10 +11,10 @@ import { reachOfHand } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
-import { SCHOOL_QUESTIONS, withSchool } from '../composables/schoolWords.ts';
+import { withSchool } from '../composables/schoolWords.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
-import SchoolChoice from './SchoolChoice.vue';
+import SchoolList from './SchoolList.vue';
 
 const props = defineProps<{ student: Student; studio: Schools; save: (change: StudentChange) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
@@ -87,16 +87,10 @@ async function submit(): Promise<void> {
         placeholder="4"
       />
     </FieldRow>
-    <SchoolChoice
-      v-for="{ name, label, words, explains, says } in SCHOOL_QUESTIONS"
-      :key="name"
-      :model-value="fields.schools[name]"
-      :label="label"
-      :words="words"
-      :studio="studio[name]"
-      :explains="explains"
-      :says="says"
-      @update:model-value="fields.schools = withSchool(fields.schools, name, $event)"
+    <SchoolList
+      :schools="fields.schools"
+      :studio="studio"
+      @choose="(name, word) => (fields.schools = withSchool(fields.schools, name, word))"
     />
     <p v-if="trouble" class="trouble wide" role="alert">{{ trouble }}</p>
     <div class="wide buttons">

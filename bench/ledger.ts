@@ -131,8 +131,8 @@ async function fillLedger(databaseUrl: string): Promise<void> {
     );
     // Up to the target in the first half, then kept there; every tenth line is heard by the teacher, every seventh missed.
     await client.query(
-      `INSERT INTO entries (id, studio_id, piece_id, posted_by, bpm, outcome, medium, remark, posted_at)
-       SELECT gen_random_uuid(), $1, $2, CASE WHEN n % 10 = 0 THEN $4::uuid ELSE $3::uuid END, LEAST(120, 50 + n * 140 / $5),
+      `INSERT INTO entries (id, studio_id, piece_id, counts_for, posted_by, bpm, outcome, medium, remark, posted_at)
+       SELECT gen_random_uuid(), $1, $2, $2, CASE WHEN n % 10 = 0 THEN $4::uuid ELSE $3::uuid END, LEAST(120, 50 + n * 140 / $5),
               CASE WHEN n % 7 = 0 THEN 'not-yet' ELSE 'clean' END, CASE WHEN n % 10 = 0 THEN 'ink' ELSE 'pencil' END, '',
               now() - make_interval(days => (($5 - n) * 365 * $6 / $5)::int)
          FROM generate_series(1, $5) n`,

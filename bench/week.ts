@@ -251,8 +251,8 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
   ],
   [
     // Up to the target and then kept there; every tenth line is heard by the teacher, every seventh missed, one in fifty has a remark.
-    `INSERT INTO entries (id, studio_id, piece_id, posted_by, bpm, outcome, medium, remark, posted_at)
-     SELECT gen_random_uuid(), $1, p.id, CASE WHEN n % 10 = 0 THEN $3::uuid ELSE p.student_id END, LEAST(120, 50 + n * 120 / $2::int),
+    `INSERT INTO entries (id, studio_id, piece_id, counts_for, posted_by, bpm, outcome, medium, remark, posted_at)
+     SELECT gen_random_uuid(), $1, p.id, p.id, CASE WHEN n % 10 = 0 THEN $3::uuid ELSE p.student_id END, LEAST(120, 50 + n * 120 / $2::int),
             CASE WHEN (n + p.place) % 7 = 0 THEN 'not-yet' ELSE 'clean' END, CASE WHEN n % 10 = 0 THEN 'ink' ELSE 'pencil' END,
             CASE WHEN (n + p.place) % 50 = 0 THEN 'the left hand got tired' ELSE '' END,
             now() - make_interval(days => ($2 - n) * 4, mins => p.place)

@@ -2,10 +2,12 @@ import { join } from 'node:path';
 import express, { Router, type Express } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
-import { pino, type Logger } from 'pino';
+import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config.ts';
 import * as http from './http/index.ts';
+import { makeLog, REQUEST_SERIALIZERS } from './log.ts';
+import { startMonitor, type Monitor } from './monitor.ts';
 import { openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
 import { Unknown } from './studio/index.ts';
 
@@ -20,20 +22,23 @@ export interface App {
   readonly express: Express;
   readonly store: Store;
   readonly log: Logger;
+  readonly monitor: Monitor;
   close(): Promise<void>;
 }
 
 /** Puts the server together over a migrated database. `now` is the clock; tests pass their own. */
 export async function makeApp(config: Config, now: () => Date = () => new Date()): Promise<App> {
-  const log = pino({ level: config.logLevel, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] });
+  const log = await makeLog(config);
+  const monitor = await startMonitor(log, config.metricsPort);
   const store = openStore(config.databaseUrl);
   const sessions = sessionStore(config.databaseUrl, session);
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => !request.url.startsWith('/api') } }));
+  const autoLogging = { ignore: ({ url = '' }: { url?: string }) => !url.startsWith('/api') };
+  app.use(pinoHttp({ logger: log, autoLogging, serializers: REQUEST_SERIALIZERS }));
   app.use(headers(config));
   app.use('/api/health', http.healthRouter(store));
-  app.use('/api', http.sameOriginOnly);
+  app.use('/api', http.keptNowhere, http.sameOriginOnly);
   app.use(
     '/api',
     session({
@@ -61,8 +66,10 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
     express: app,
     store,
     log,
+    monitor,
     async close() {
       clearInterval(sweeping);
+      await monitor.close();
       await sessions.close();
       await store.close();
     },

@@ -17,9 +17,6 @@ await migrate(config.databaseUrl).catch((error: unknown) => {
 const app = await makeApp(config);
 const demo = process.env['DEMO'] === 'no' ? undefined : await enterDemoStudio(app.store, new Date());
 if (demo) app.log.info({ studio: demo }, 'entered the demo studio');
-await gatherMissingFacts(app.store);
-await reckonAll(app.store);
-
 const server = app.express.listen(config.port, config.host, (error?: Error) => {
   if (error) {
     const taken = 'code' in error && error.code === 'EADDRINUSE';
@@ -32,7 +29,19 @@ const server = app.express.listen(config.port, config.host, (error?: Error) => {
   const port = typeof address === 'object' && address ? address.port : config.port;
   app.log.info({ port }, 'listening');
   process.send?.({ port });
+  void gatherBehind();
 });
+
+/** What an upgrade left to be gathered is gathered while people already work; what fails is tried again at the next start. */
+async function gatherBehind(): Promise<void> {
+  try {
+    const phrases = await gatherMissingFacts(app.store);
+    const students = await reckonAll(app.store);
+    if (phrases + students > 0) app.log.info({ phrases, students }, 'gathered what was missing');
+  } catch (error) {
+    app.log.error({ err: error }, 'what is missing could not be gathered');
+  }
+}
 
 let stopping = false;
 function stop(): void {

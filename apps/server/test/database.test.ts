@@ -4,7 +4,7 @@ import { readShorthand, readMeter } from '@jam-ledger/core/notation';
 import { readTuning } from '@jam-ledger/core/pitch';
 import { demoSignIns, enterDemoStudio } from '../src/demo/index.ts';
 import { demoSongs } from '../src/demo/songs.ts';
-import { migrate, openStore } from '../src/store/index.ts';
+import { migrate, MigrationRefused, openStore, type Store } from '../src/store/index.ts';
 import { freshDatabase } from '../../../tools/cluster.ts';
 import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 
@@ -23,11 +23,43 @@ describe('the database', () => {
       '009-series',
       '010-house',
       '011-week',
+      '012-trust',
     ];
     expect(await migrate(url)).toEqual(all);
-    expect(await migrate(url, '002-songs')).toEqual(['001-people', '002-songs']);
-    expect(await migrate(url, 'none')).toEqual([]);
+    expect(await migrate(url, { back: '002-songs' })).toEqual(['001-people', '002-songs']);
+    expect(await migrate(url, { back: 'none' })).toEqual([]);
     expect(await migrate(url)).toEqual(all);
+  });
+
+  test('a way back to a migration that does not exist changes nothing', async () => {
+    const url = await freshDatabase();
+    const all = await migrate(url);
+    await expect(migrate(url, { back: '002-song' })).rejects.toThrow('There is no migration “002-song”');
+    expect(await migrate(url)).toEqual(all);
+  });
+
+  test('a migration is done with its record, or not at all', async () => {
+    const url = await freshDatabase();
+    await migrate(url);
+    const before = await migrate(url, { back: '011-week' });
+    const store = openStore(url);
+    // In the way of the last thing but one that the newest migration does.
+    await store.rows('CREATE TABLE one_phrase_a_place (id integer)', []);
+    await expect(migrate(url)).rejects.toThrow();
+    const columns = `SELECT 1 FROM information_schema.columns WHERE table_name = 'entries' AND column_name = 'counts_for'`;
+    expect(await store.rows(columns, [])).toEqual([]);
+    await store.rows('DROP TABLE one_phrase_a_place', []);
+    expect((await migrate(url)).length).toBe(before.length + 1);
+    await store.close();
+  });
+
+  test('what an earlier version did without recording it is recorded, not done again', async () => {
+    const url = await freshDatabase();
+    const all = await migrate(url);
+    const store = openStore(url);
+    await store.rows(`DELETE FROM migrations WHERE name >= '010' RETURNING name`, []);
+    expect(await migrate(url)).toEqual(all);
+    await store.close();
   });
 
   test('two servers that start together migrate and enter the demo once', async () => {
@@ -56,6 +88,47 @@ describe('the database', () => {
     );
     expect(edited.filter(({ columns }) => !columns.includes('version'))).toEqual([]);
     await store.close();
+  });
+});
+
+describe('a book on its way back', () => {
+  /** Every row of every table of the book, without what is computed anew from the rest. */
+  async function bookOf(store: Store): Promise<readonly string[]> {
+    const tables = await store.rows<{ name: string }>(
+      `SELECT table_name AS name FROM information_schema.tables
+        WHERE table_schema = 'public' AND NOT (table_name = ANY ($1::text[])) ORDER BY 1`,
+      [['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'phrase_facts']],
+    );
+    const rows = tables.map(({ name }) =>
+      store.rows<{ row: string }>(
+        `SELECT (to_jsonb(t) - ARRAY['kept', 'call', 'pace'])::text AS row FROM "${name}" t ORDER BY 1`,
+        [],
+      ),
+    );
+    return (await Promise.all(rows)).flatMap((some, index) => some.map(({ row }) => `${tables[index]?.name} ${row}`));
+  }
+
+  test('comes back row by row as it was, or does not go at all', async () => {
+    const server = await openDemoStudio();
+    const { store } = server.app;
+    const all = await migrate(server.databaseUrl);
+    const before = await bookOf(store);
+    expect(before.length).toBeGreaterThan(150);
+    const refused: string[] = [];
+    for (const back of [...all.slice(0, -1).reverse(), 'none']) {
+      const gone = await migrate(server.databaseUrl, { back }).catch((error: unknown) => {
+        expect([back, String(error)]).toEqual([back, expect.stringContaining('would lose')]);
+        expect(error).toBeInstanceOf(MigrationRefused);
+        refused.push(back);
+      });
+      if (gone) await migrate(server.databaseUrl);
+      expect([back, await bookOf(store)]).toEqual([back, before]);
+    }
+    // The demo has summaries, hours, guardians and messages, so that only the newest step can be taken back.
+    expect(refused).toEqual([...all.slice(0, -2).reverse(), 'none']);
+    await expect(migrate(server.databaseUrl, { back: '010-house' })).rejects.toThrow(/would lose .*lesson_notes/);
+    expect(await migrate(server.databaseUrl, { back: '010-house', mayLose: true })).toEqual(all.slice(0, 10));
+    await server.close();
   });
 });
 
@@ -97,7 +170,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '011-week' });
+    expect(body).toEqual({ database: 'up', migration: '012-trust' });
   });
 
   test('health says when the database is down', async () => {

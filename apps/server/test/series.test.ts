@@ -42,8 +42,11 @@ describe('a series of lessons', () => {
     ]);
     const ines = await server.signIn('ines');
     const tomas = await server.signIn('tomas');
-    expect((await ines.get('/api/series').expect(200)).body).toHaveLength(1);
-    expect((await tomas.get('/api/series').expect(200)).body).toEqual([]);
+    expect((await ines.get('/api/series').expect(200)).body).toMatchObject({
+      total: 1,
+      series: [{ title: 'Saturdays' }],
+    });
+    expect((await tomas.get('/api/series').expect(200)).body).toEqual({ total: 0, series: [] });
     await ines.post('/api/series').send(body()).expect(403);
     await ines
       .put(`/api/series/${series.id}`)
@@ -142,7 +145,7 @@ describe('a series of lessons', () => {
   test('one that was ended comes back with its lessons', async () => {
     const series = await begun();
     const ended = await end(series);
-    expect((await mara.get('/api/series').expect(200)).body).toEqual([]);
+    expect((await mara.get('/api/series').expect(200)).body).toEqual({ total: 0, series: [] });
     const back = await put({ ...series, version: ended.body.version }, {}).expect(200);
     expect(back.body.lessons).toHaveLength(4);
     await end(back.body);

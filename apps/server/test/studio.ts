@@ -1,6 +1,7 @@
 import type { Series, SeriesBody } from '@jam-ledger/contract';
 import request from 'supertest';
 import { makeApp, type App } from '../src/app.ts';
+import type { Config } from '../src/config.ts';
 import { enterDemoStudio } from '../src/demo/index.ts';
 import { addPerson, addStudio, migrate, type Store } from '../src/store/index.ts';
 import { hashPassword } from '../src/studio/index.ts';
@@ -43,7 +44,7 @@ export async function openDemoStudio(): Promise<TestServer> {
 }
 
 /** Starts the application over a migrated database. */
-export async function openServer(databaseUrl: string): Promise<TestServer> {
+export async function openServer(databaseUrl: string, more: Partial<Config> = {}): Promise<TestServer> {
   const config = {
     databaseUrl,
     host: '127.0.0.1',
@@ -51,6 +52,9 @@ export async function openServer(databaseUrl: string): Promise<TestServer> {
     webFolder: undefined,
     secureCookie: false,
     logLevel: process.env['LOG_LEVEL'] ?? 'silent',
+    logFolder: undefined,
+    metricsPort: undefined,
+    ...more,
   };
   const app = await makeApp(config, () => NOW);
   return {

@@ -35,7 +35,6 @@ const MESSAGES: Record<string, string> = {
   'number.infinity': 'This must be a number.',
   'number.unsafe': 'This number is too large.',
   'boolean.base': 'This must be yes or no.',
-  'text.nul': 'This holds a character (U+0000) that cannot be kept.',
   'date.past': 'This day has passed; choose today or later.',
   'date.none': 'This is not a day of the calendar, such as 2026-03-14.',
   'array.base': 'This must be a list.',
@@ -58,34 +57,38 @@ const MESSAGES: Record<string, string> = {
 /** Checks a value against a schema; every problem is listed, each at its field. */
 export function check<T>(schema: Joi.Schema<T>, value: unknown, context: CheckContext = {}): Checked<T> {
   const result = schema.validate(value ?? {}, { abortEarly: false, messages: MESSAGES, context, convert: false });
-  if (!result.error) return { ok: true, value: result.value };
-  const problems = result.error.details.map(({ path, message }) => ({
-    field: path.length === 0 ? 'body' : path.join('.'),
-    message,
-  }));
-  return { ok: false, problems };
+  const problems = result.error
+    ? result.error.details.map(({ path, message }) => ({ field: fieldAt(path), message }))
+    : unkeepable(result.value, []);
+  if (result.error || problems.length > 0) return { ok: false, problems };
+  return { ok: true, value: result.value };
 }
+
+const fieldAt = (path: readonly (string | number)[]) => (path.length === 0 ? 'body' : path.join('.'));
+
+/** Texts that the database cannot keep as they are, wherever they stand in a value: with U+0000, or with half of a pair of signs. */
+function unkeepable(value: unknown, path: readonly (string | number)[]): readonly FieldProblem[] {
+  if (typeof value === 'string')
+    return UNKEEPABLE.test(value) ? [{ field: fieldAt(path), message: UNKEEPABLE_SAYS }] : [];
+  if (Array.isArray(value)) return value.flatMap((one: unknown, index) => unkeepable(one, [...path, index]));
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([name, one]) => unkeepable(one, [...path, name]));
+}
+
+const UNKEEPABLE = /\0|\p{Surrogate}/u;
+const UNKEEPABLE_SAYS = 'This holds a character that cannot be kept (U+0000, or half of one).';
 
 /** Text up to a length, perhaps empty. */
 export function text(most: number): Joi.StringSchema {
-  return keepable(most).allow('');
+  return Joi.string().max(most).required().allow('');
 }
-
-function keepable(most: number): Joi.StringSchema {
-  return Joi.string()
-    .max(most)
-    .required()
-    .custom((value: string, helpers) => (value.includes(NUL) ? helpers.error('text.nul') : value));
-}
-
-/** The one character that the database cannot keep. */
-const NUL = String.fromCharCode(0);
 
 /** A line of text that says something. */
 export function line(most: number): Joi.StringSchema {
-  return keepable(most).custom((value: string, helpers) =>
-    value.trim() === '' ? helpers.error('string.empty') : value,
-  );
+  return Joi.string()
+    .max(most)
+    .required()
+    .custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
 }
 
 /** One of some words. */
@@ -95,9 +98,12 @@ export function oneOf(words: readonly string[]): Joi.StringSchema {
     .required();
 }
 
-/** An id of ours. */
+/** An id of ours; in capitals it is the same one, and comes out in small letters. */
 export function id(): Joi.StringSchema {
-  return Joi.string().guid({ version: 'uuidv4' }).required();
+  return Joi.string()
+    .guid({ version: 'uuidv4', separator: '-', wrapper: false })
+    .required()
+    .custom((value: string) => value.toLowerCase());
 }
 
 /** The version of a row that the person saw when they changed it. */

@@ -83,7 +83,12 @@ export interface SearchQuery {
 }
 /** Checks `SearchQuery`. */
 export const searchQuerySchema: Joi.ObjectSchema<SearchQuery> = Joi.object<SearchQuery>({
-  q: Joi.string().min(SEARCH_LIMITS.least).max(SEARCH_LIMITS.most).required(),
+  q: Joi.string()
+    .max(SEARCH_LIMITS.most)
+    .required()
+    .custom((value: string, helpers) =>
+      value.trim().length < SEARCH_LIMITS.least ? helpers.error('string.min', { limit: SEARCH_LIMITS.least }) : value,
+    ),
 });
 
 /** What can be found, in the order it is shown. */

@@ -12,6 +12,7 @@ export type ErrorCode =
   | 'too-large'
   | 'invalid'
   | 'slow-down'
+  | 'away'
   | 'broken';
 
 /** The body of every refusal. */

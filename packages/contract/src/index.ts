@@ -14,3 +14,5 @@ export * from './lessons.ts';
 export * from './reports.ts';
 export * from './students.ts';
 export * from './licks.ts';
+export * from './routes.ts';
+export { ROUTE_SCHEMAS } from './routeSchemas.ts';

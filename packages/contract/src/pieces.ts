@@ -79,11 +79,23 @@ export interface EntryBody {
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly remark: string;
-  /** How much of the piece was played, in hundredths; all of it when left out. */
+  /** How much of the piece was played, in hundredths, as a rung asks for it; all of it when left out. */
   readonly percent?: number;
+  /**
+   * What of the piece went round and round, where somebody chose that; null or left out for all of it. Such a result moves
+   * no ladder but that of a piece that was cut there.
+   */
+  readonly loop?: Loop | null;
   readonly playedAt?: string;
   readonly sentAt?: string;
 }
+
+/** From where to where of a piece, ticks as played. */
+export interface Loop {
+  readonly from: number;
+  readonly to: number;
+}
+const ticks = () => Joi.number().integer().min(0).max(2_000_000_000).required();
 /** Checks `EntryBody`. */
 export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody>({
   id: id(),
@@ -93,6 +105,9 @@ export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody>({
     .required(),
   remark: text(ENTRY_LIMITS.remark),
   percent: Joi.number().integer().min(1).max(100).optional(),
+  loop: Joi.object<Loop>({ from: ticks(), to: ticks().greater(Joi.ref('from')) })
+    .allow(null)
+    .optional(),
   playedAt: Joi.string().isoDate().optional(),
   sentAt: Joi.string().isoDate().optional(),
 }).and('playedAt', 'sentAt');
@@ -116,6 +131,10 @@ export interface Entry {
   readonly outcome: Outcome;
   readonly medium: Medium;
   readonly percent: number;
+  /** What of the piece it was posted to went round and round; null for all of it. */
+  readonly loop: Loop | null;
+  /** Whether it moves the ladder of the piece it is shown with. */
+  readonly counts: boolean;
   readonly remark: string;
   readonly postedAt: string;
   /** The day in the studio's zone. */

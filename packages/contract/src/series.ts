@@ -3,8 +3,8 @@ import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/ser
 import Joi from 'joi';
 import { day, id, line, text, version } from './check.ts';
 
-/** Longest texts of a series, characters; most changes of one kind, and most instalments. */
-export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100, part: 120, instalments: 24 } as const;
+/** Longest texts of a series, characters; most changes of one kind, and most instalments; series on one page of their list. */
+export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100, part: 120, instalments: 24, page: 100 } as const;
 
 /** A song of a series, or a part of it, and the lesson it is to be handed out in. */
 export interface Instalment {
@@ -89,6 +89,34 @@ export interface Series extends SeriesBody {
   /** Lessons of the rule that fall out since the studio is closed. */
   readonly closed: readonly { readonly day: string; readonly name: string }[];
 }
+
+/** A series in a list. */
+export interface SeriesLine {
+  readonly id: string;
+  readonly title: string;
+  readonly student: { readonly id: string; readonly name: string };
+  readonly teacher: { readonly id: string; readonly name: string };
+  /** How many lessons it has, and the next from today on, by the clock on the studio’s wall; null where it is over. */
+  readonly lessons: number;
+  readonly next: { readonly day: string; readonly time: string } | null;
+}
+
+/** A page of the list of series by the names of their students, and how many there are on all of them. */
+export interface SeriesList {
+  readonly total: number;
+  readonly series: readonly SeriesLine[];
+}
+
+/** Which series: of one student where one is named, so many of the list left out before the first. */
+export interface SeriesQuery {
+  readonly studentId?: string;
+  readonly from?: number;
+}
+/** Checks `SeriesQuery`. */
+export const seriesQuerySchema: Joi.ObjectSchema<SeriesQuery> = Joi.object<SeriesQuery>({
+  studentId: id().optional(),
+  from: Joi.number().prefs({ convert: true }).integer().min(0).max(1_000_000).optional(),
+});
 
 /** Two lessons of two series that change places. */
 export interface LessonSwap {

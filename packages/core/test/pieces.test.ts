@@ -169,3 +169,38 @@ describe('where a piece stands', () => {
   test('a tempo past the target is the whole target', () => expect(standingOf([clean(130)], 120).share).toBe(1));
   test('a target of zero is a mistake', () => expect(() => standingOf([], 0)).toThrow('0'));
 });
+
+describe('a take below the ladder', () => {
+  // Stands at 74: 69 was clean twice.
+  const stood = [clean(60), clean(60), clean(64), clean(64), clean(69), clean(69)];
+
+  test('that was clean leaves it where it stood', () => {
+    expect(nextStep([...stood, clean(48)], ladder)).toEqual(nextStep(stood, ladder));
+  });
+
+  test('that was not clean after a clean one does not throw it back', () => {
+    expect(nextStep([...stood, clean(48), missed(48)], ladder)).toMatchObject({ bpm: 74 });
+    expect(nextStep([...stood, missed(40)], ladder)).toMatchObject({ bpm: 74 });
+  });
+
+  test('goes down one rung where as many in a row are not clean as take it down anywhere', () => {
+    expect(nextStep([...stood, missed(48), missed(48)], ladder)).toMatchObject({ move: 'down', bpm: 69 });
+  });
+
+  test('is all there is: the ladder begins where it begins', () => {
+    expect(nextStep([clean(48), missed(48)], ladder)).toMatchObject({ bpm: 60 });
+  });
+
+  test('never moves it up, and down by no more than a rung a miss', () => {
+    const slow = fc.integer({ min: 20, max: 59 });
+    const results = fc.array(fc.tuple(slow, fc.boolean()), { minLength: 1, maxLength: 4 });
+    fc.assert(
+      fc.property(results, (takes) => {
+        const below = takes.map(([bpm, isClean]) => (isClean ? clean(bpm) : missed(bpm)));
+        const { bpm } = nextStep([...stood, ...below], ladder);
+        expect(bpm).toBeLessThanOrEqual(74);
+        expect(bpm).toBeGreaterThanOrEqual(69);
+      }),
+    );
+  });
+});

@@ -44,10 +44,11 @@ const DAY_MS = 24 * 60 * 60 * 1000;
  * from `now`. Returns its name, or undefined when the database holds a studio already.
  */
 export async function enterDemoStudio(store: Store, now: Date): Promise<string | undefined> {
-  return store.atOnce(async (inside) => {
-    await inside.rows('SELECT pg_advisory_xact_lock($1::bigint)', [DEMO_LOCK]);
-    if (!(await isEmpty(inside))) return undefined;
-    const demo = await DemoStudio.open(inside, now);
+  return store.inTransaction(async () => {
+    // Two servers that start together enter it once.
+    await store.lock('demo');
+    if (!(await isEmpty(store))) return undefined;
+    const demo = await DemoStudio.open(store, now);
     for (const song of demoSongs) await demo.song(song);
     for (const request of demoRequests) await demo.request(request);
     for (const one of demoSeries) await demo.series(one);
@@ -76,9 +77,6 @@ const PLAIN_PHRASE = { layer: 'lead', certainty: 'heard', reason: '' } as const;
 
 /** Signs of life of the timer, minutes apart. */
 const SIGN_MINUTES = 9;
-
-/** Keeps two servers from entering it twice. Our choice of number. */
-const DEMO_LOCK = 7_201_119;
 
 class DemoStudio {
   readonly #store: Store;

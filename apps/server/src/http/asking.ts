@@ -4,6 +4,9 @@ import type { Schema } from 'joi';
 import { dayOf, Invalid, NotYours, type Visit } from '../studio/index.ts';
 import { NotSignedIn } from './errors.ts';
 
+/** Methods that change nothing. */
+export const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
+
 declare module 'express-serve-static-core' {
   interface Request {
     /** Who is asking; undefined when nobody is signed in. */
@@ -47,7 +50,10 @@ export function sound<T>(schema: Schema<T>, value: unknown, context: CheckContex
   return checked.value;
 }
 
-/** Answers a signed-in person's request with what `ask` gives, as JSON. */
+/**
+ * Answers a signed-in person's request with what `ask` gives, as JSON. Whatever may change something runs in one transaction, so that
+ * what is refused is not stored.
+ */
 export function answer(
   ask: (visit: Visit, request: Request) => Promise<unknown>,
   status: 200 | 201 = 200,
@@ -57,7 +63,8 @@ export function answer(
     const reads = request.method === 'GET' || request.baseUrl.endsWith('/password');
     if (visit.person.role === 'guardian' && !reads)
       throw new NotYours('Guardians read these pages; they change nothing.');
-    const value = await ask(visit, request);
+    const work = () => ask(visit, request);
+    const value = await (READING.has(request.method) ? work() : visit.store.inTransaction(work));
     response.status(status).json(value);
   };
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ErrorAnswer, ErrorCode } from '@jam-ledger/contract';
 import type { ErrorRequestHandler } from 'express';
+import { isAway } from '../store/index.ts';
 import { Invalid, NotYours, Stale, Unknown, WrongSignIn } from '../studio/index.ts';
 
 /** Nobody is signed in. */
@@ -29,10 +30,17 @@ export const refuse: ErrorRequestHandler = (error: unknown, request, response, n
     return;
   }
   const refusal = refusalOf(error);
-  if (refusal.status >= 500) request.log.error({ err: error, reference: refusal.error.reference }, 'broken request');
+  if (refusal.status === AWAY.status) {
+    request.log.warn({ err: error }, 'the database is away');
+    response.setHeader('Retry-After', AWAY.retrySeconds);
+  } else if (refusal.status >= 500)
+    request.log.error({ err: error, reference: refusal.error.reference }, 'broken request');
   const answer: ErrorAnswer = { error: refusal.error };
   response.status(refusal.status).json(answer);
 };
+
+/** While the database is away: it is asked for again in so many seconds. Our choice. */
+const AWAY = { status: 503, retrySeconds: 2 } as const;
 
 function refusalOf(error: unknown): Refusal {
   const plain = (status: number, code: ErrorCode, message: string): Refusal => ({ status, error: { code, message } });
@@ -45,7 +53,18 @@ function refusalOf(error: unknown): Refusal {
     return { status: 409, error: { code: 'stale', message: error.message, current: error.current } };
   if (error instanceof Invalid)
     return { status: 422, error: { code: 'invalid', message: error.message, problems: error.problems } };
-  return bodyRefusal(error) ?? broken();
+  if (isAway(error)) return plain(AWAY.status, 'away', 'The book cannot be opened just now; try again in a moment.');
+  return bodyRefusal(error) ?? callerRefusal(error) ?? broken();
+}
+
+/** What a middleware lays to whoever asks: an address that cannot be read, a body that is not packed as it says, a missing file. */
+function callerRefusal(error: unknown): Refusal | undefined {
+  if (error instanceof URIError)
+    return { status: 400, error: { code: 'unreadable', message: 'The address could not be read.' } };
+  const status: unknown = error instanceof Error ? Reflect.get(error, 'status') : undefined;
+  if (status === 404) return { status, error: { code: 'unknown', message: 'There is nothing at this address.' } };
+  if (typeof status !== 'number' || status < 400 || status >= 500) return undefined;
+  return { status: 400, error: { code: 'unreadable', message: 'The request could not be read.' } };
 }
 
 /** What the body parser says of a body it could not take. */
@@ -60,8 +79,6 @@ function bodyRefusal(error: unknown): Refusal | undefined {
     const message = 'The body could not be read; it must be JSON.';
     return { status: 400, error: { code: 'unreadable', message, problems: body(message) } };
   }
-  if (error instanceof URIError)
-    return { status: 400, error: { code: 'unreadable', message: 'The address could not be read.' } };
   return undefined;
 }
 

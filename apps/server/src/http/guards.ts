@@ -1,9 +1,14 @@
 import type { RequestHandler } from 'express';
 import type { Store } from '../store/index.ts';
 import { visitOf } from '../studio/index.ts';
+import { READING } from './asking.ts';
 import { OtherOrigin } from './errors.ts';
 
-const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
+/** What is answered to one person lies in no cache. */
+export const keptNowhere: RequestHandler = (_request, response, next) => {
+  response.setHeader('Cache-Control', 'no-store');
+  next();
+};
 
 /** Refuses changes that a page of another origin sends with our cookie. */
 export const sameOriginOnly: RequestHandler = (request, _response, next) => {

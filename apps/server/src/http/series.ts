@@ -6,6 +6,7 @@ import {
   lessonQuerySchema,
   lessonSwapSchema,
   seriesChangeSchema,
+  seriesQuerySchema,
   seriesSchema,
 } from '@jam-ledger/contract';
 import { Router, type Request } from 'express';
@@ -19,6 +20,7 @@ import {
   listLessons,
   listSeries,
   reportSeries,
+  showSeries,
   swapLessons,
 } from '../studio/index.ts';
 import { answer, bodyOf, idOf, queryOf, sound } from './asking.ts';
@@ -26,7 +28,10 @@ import { answer, bodyOf, idOf, queryOf, sound } from './asking.ts';
 /** Series of lessons: shown, begun, changed and ended. */
 export function seriesRouter(): Router {
   const router = Router();
-  router.get('/', answer(listSeries));
+  router.get(
+    '/',
+    answer((visit, request) => listSeries(visit, queryOf(request, seriesQuerySchema))),
+  );
   router.post(
     '/',
     answer((visit, request) => beginSeries(visit, bodyOf(request, seriesSchema)), 201),
@@ -38,6 +43,10 @@ export function seriesRouter(): Router {
   router.get(
     '/:id/report',
     answer((visit, request) => reportSeries(visit, idOf(request))),
+  );
+  router.get(
+    '/:id',
+    answer((visit, request) => showSeries(visit, idOf(request))),
   );
   router.put(
     '/:id',

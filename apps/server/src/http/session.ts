@@ -83,5 +83,5 @@ function addressOf(request: Request): string {
 function nameOf(request: Request): string {
   const body: unknown = request.body;
   const name = typeof body === 'object' && body !== null && 'name' in body ? body.name : '';
-  return `${addressOf(request)} ${String(name).slice(0, 64).toLowerCase()}`;
+  return `${addressOf(request)} ${typeof name === 'string' ? name.slice(0, 64).toLowerCase() : ''}`;
 }

@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Studios and their people. */
 export const people: Migration = {
   name: '001-people',
+  makes: 'people',
   up: `
     CREATE TABLE studios (
       id uuid PRIMARY KEY DEFAULT gen_random_uuid(),

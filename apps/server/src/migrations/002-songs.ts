@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Requests, transcriptions, sections, phrases. A row never points out of its studio. */
 export const songs: Migration = {
   name: '002-songs',
+  makes: 'phrases',
   up: `
     CREATE TABLE requests (
       id uuid PRIMARY KEY DEFAULT gen_random_uuid(),

@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Practice pieces and the entries posted for them. */
 export const pieces: Migration = {
   name: '003-pieces',
+  makes: 'entries',
   up: `
     CREATE TABLE pieces (
       id uuid PRIMARY KEY DEFAULT gen_random_uuid(),

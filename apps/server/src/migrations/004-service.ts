@@ -6,6 +6,7 @@ import type { Migration } from './migration.ts';
  */
 export const service: Migration = {
   name: '004-service',
+  makes: 'secrets',
   up: `
     CREATE TABLE sessions (
       sid varchar PRIMARY KEY,

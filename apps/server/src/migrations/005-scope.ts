@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** What a request covers, the states it goes through, and who brought it there when. */
 export const scope: Migration = {
   name: '005-scope',
+  makes: 'request_events',
   up: `
     ALTER TABLE requests
       ADD COLUMN wanted jsonb NOT NULL DEFAULT '[]' CHECK (jsonb_typeof(wanted) = 'array'),

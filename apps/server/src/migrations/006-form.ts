@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Repeats, passes and jumps of sections; the whole set-up of a song; evidence, alternates and revisions of phrases. */
 export const form: Migration = {
   name: '006-form',
+  makes: 'phrase_revisions',
   up: `
     ALTER TABLE transcriptions
       ADD COLUMN second_key text NOT NULL DEFAULT '' CHECK (length(second_key) <= 24),

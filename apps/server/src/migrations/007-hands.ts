@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Guitars and hands of students, how the studio teaches, and what phrases can be found by. */
 export const hands: Migration = {
   name: '007-hands',
+  makes: 'phrase_facts',
   up: `
     ALTER TABLE people
       ADD COLUMN strings integer NOT NULL DEFAULT 6 CHECK (strings BETWEEN 4 AND 9),

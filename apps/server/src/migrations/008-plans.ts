@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Pieces of every kind and their plan, schools of learning, parts of a piece played, notes pinned to events. */
 export const plans: Migration = {
   name: '008-plans',
+  makes: 'plans',
   up: `
     ALTER TABLE studios
       ADD COLUMN hearing text NOT NULL DEFAULT 'full speed first',

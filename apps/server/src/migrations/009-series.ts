@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Series of lessons by a rule, the lessons made of it, and the hours there are for transcribing. */
 export const series: Migration = {
   name: '009-series',
+  makes: 'lessons',
   up: `
     ALTER TABLE studios ADD COLUMN work_minutes integer NOT NULL DEFAULT 300 CHECK (work_minutes BETWEEN 0 AND 5000);
     CREATE TABLE series (

@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Guardians, invitations, those who left, mail that would be sent, holidays, and two more schools. */
 export const house: Migration = {
   name: '010-house',
+  makes: 'outbox',
   up: `
     ALTER TABLE people DROP CONSTRAINT people_role_check;
     ALTER TABLE people

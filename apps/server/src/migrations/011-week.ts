@@ -3,6 +3,7 @@ import type { Migration } from './migration.ts';
 /** Where pieces stand, kept beside them; lessons written up; what was inspected; promises, parts and hours of requests. */
 export const week: Migration = {
   name: '011-week',
+  makes: 'work_spans',
   up: `
     ALTER TABLE pieces
       ADD COLUMN kept jsonb,

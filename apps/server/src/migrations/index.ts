@@ -10,6 +10,7 @@ import { plans } from './008-plans.ts';
 import { series } from './009-series.ts';
 import { house } from './010-house.ts';
 import { week } from './011-week.ts';
+import { trust } from './012-trust.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -26,4 +27,5 @@ export const migrations: readonly Migration[] = [
   series,
   house,
   week,
+  trust,
 ];

@@ -3,4 +3,6 @@ export interface Migration {
   readonly name: string;
   readonly up: string;
   readonly down: string;
+  /** A table, or `table.column`, that is there as soon as the step is done, and not before. */
+  readonly makes: string;
 }

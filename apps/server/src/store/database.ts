@@ -1,14 +1,18 @@
-import { Op, QueryTypes, Sequelize, type Transaction } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
-import { migrations } from '../migrations/index.ts';
+import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
+import { Op, QueryTypes, Sequelize } from 'sequelize';
 import { defineModels, type Models } from './defineModels.ts';
+import { isDeadlock } from './trouble.ts';
 
 /** A connected database. */
 export interface Store extends Models {
-  /** Undefined outside a transaction. */
-  readonly transaction: Transaction | undefined;
-  /** Does all of `work` or nothing of it. */
-  atOnce<T>(work: (store: Store) => Promise<T>): Promise<T>;
+  /**
+   * Does all of `work` or nothing of it. Every query that `work` makes, and whatever it calls makes, runs on the one connection
+   * of this transaction: there is no other in its reach. Inside a transaction it is part of that one. Where two
+   * transactions stood in each other’s way, `work` is done again from its beginning, so it must change nothing but the database.
+   */
+  inTransaction<T>(work: () => Promise<T>): Promise<T>;
+  /** Waits until nobody else holds what is named, and holds it to the end of the transaction. @throws outside of one */
+  lock(name: string): Promise<void>;
   /** Runs SQL with bound parameters ($1 …) and gives its rows. */
   rows<Row extends object>(sql: string, bind: readonly unknown[]): Promise<readonly Row[]>;
   /** How many queries were asked so far. */
@@ -16,61 +20,60 @@ export interface Store extends Models {
   close(): Promise<void>;
 }
 
+/** Connections of one server. Our choice. */
+const MAX_CONNECTIONS = 10;
+/** A request waits so long for a connection before it is told to come back, milliseconds. Our choice. */
+const ACQUIRE_MS = 15_000;
+/** So often a transaction is tried that another one stood in the way of. Our choice. */
+const TRIES = 4;
+
+/**
+ * What runs in which transaction, followed through every await. Sequelize reads it for each query (“continuation-local storage”
+ * in its handbook), so that no query of a transaction can take a second connection from the pool.
+ */
+const contexts = new AsyncLocalStorage<Map<string, unknown>>();
+Sequelize.useCLS({
+  run: (work: (context: Map<string, unknown>) => unknown) => {
+    const context = new Map<string, unknown>();
+    return contexts.run(context, () => work(context));
+  },
+  get: (name: string) => contexts.getStore()?.get(name),
+  set: (name: string, value: unknown) => contexts.getStore()?.set(name, value),
+  bind: (work: () => unknown) => AsyncResource.bind(work),
+});
+
+const isInTransaction = (): boolean => (contexts.getStore()?.get('transaction') ?? null) !== null;
+
 /** Connects to a PostgreSQL database by its URL. Connections are made when first needed. */
 export function openStore(databaseUrl: string): Store {
   let asked = 0;
   const logging = () => void (asked += 1);
-  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging, pool: { max: 10 } });
-  const models = defineModels(sequelize);
-  const inside = (transaction: Transaction | undefined): Store => ({
-    ...models,
-    transaction,
-    atOnce: (work) =>
-      transaction ? work(inside(transaction)) : sequelize.transaction((started) => work(inside(started))),
-    rows: (sql, bind) =>
-      sequelize.query(sql, { bind: [...bind], type: QueryTypes.SELECT, transaction: transaction ?? null }),
+  const pool = { max: MAX_CONNECTIONS, acquire: ACQUIRE_MS };
+  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging, pool });
+  // Several statements at once are only taken without parameters.
+  const rows: Store['rows'] = (sql, bind) =>
+    sequelize.query(sql, { type: QueryTypes.SELECT, ...(bind.length > 0 && { bind: [...bind] }) });
+  return {
+    ...defineModels(sequelize),
+    rows,
+    inTransaction: (work) => (isInTransaction() ? work() : tryAgain(() => sequelize.transaction(() => work()))),
+    async lock(name) {
+      if (!isInTransaction()) throw new Error(`“${name}” can only be locked in a transaction`);
+      await rows('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [name]);
+    },
     asked: () => asked,
     close: () => sequelize.close(),
-  });
-  return inside(undefined);
+  };
 }
 
-/** The options that put a query inside the store's transaction, if it has one. */
-export function within(store: Store): { transaction: Transaction | null } {
-  return { transaction: store.transaction ?? null };
-}
-
-/** Serialises migrations of servers that start together. Our choice of number. */
-const MIGRATION_LOCK = 7_201_118;
-
-/**
- * Brings a database forward to the newest migration, or back to the one named (`'none'` for before the
- * first). Returns the names of the migrations now in it.
- */
-export async function migrate(databaseUrl: string, back?: string): Promise<readonly string[]> {
-  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging: false, pool: { max: 3 } });
-  try {
-    return await sequelize.transaction(async (transaction) => {
-      await sequelize.query(`SELECT pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction });
-      const umzug = new Umzug({
-        migrations: migrations.map(({ name, up, down }) => ({
-          name,
-          up: async () => void (await sequelize.query(up)),
-          down: async () => void (await sequelize.query(down)),
-        })),
-        storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
-        logger: undefined,
-      });
-      if (back === undefined) await umzug.up();
-      else {
-        const done = (await umzug.executed()).map(({ name }) => name);
-        const after = done.slice(back === 'none' ? 0 : done.indexOf(back) + 1);
-        for (const name of after.reverse()) await umzug.down({ migrations: [name] });
-      }
-      return (await umzug.executed()).map(({ name }) => name);
-    });
-  } finally {
-    await sequelize.close();
+/** Does something again that PostgreSQL took back to let another transaction pass. */
+async function tryAgain<T>(work: () => Promise<T>): Promise<T> {
+  for (let tried = 1; ; tried += 1) {
+    try {
+      return await work();
+    } catch (error) {
+      if (tried >= TRIES || !isDeadlock(error)) throw error;
+    }
   }
 }
 

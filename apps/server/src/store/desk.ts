@@ -1,6 +1,7 @@
 import { CALL_KINDS, MOST_CALLING, type CallKind, type KeptStanding } from '@jam-ledger/contract';
 import type { Stretch } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
+import { IN_PHRASES, STANDS } from './pieces.ts';
 
 /** A piece as far as desk and agenda need it, with where it was last reckoned to stand. */
 export interface KeptPieceRow {
@@ -27,7 +28,8 @@ export function findOpening(
        CROSS JOIN LATERAL (
          SELECT p.id, p.kind, p.parts, p.song_id, p.kept
            FROM pieces p
-          WHERE p.studio_id = $1 AND p.student_id = w.id AND p.assigned_on IS NOT NULL AND NOT p.struck AND p.kept IS NOT NULL
+           ${IN_PHRASES}
+          WHERE p.studio_id = $1 AND p.student_id = w.id AND p.assigned_on IS NOT NULL AND p.kept IS NOT NULL AND ${STANDS}
           ORDER BY CASE WHEN p.kind = 'run' OR p.kept -> 'next' ->> 'move' = 'begin' THEN 8
                         WHEN p.call = ${callOf('wants to be heard')} THEN 0 WHEN p.call = ${callOf('slipping')} THEN 1 WHEN p.call = ${callOf('stuck')} THEN 2
                         WHEN p.kept -> 'memory' ->> 'day' <= $3 THEN 3
@@ -60,11 +62,9 @@ export interface CallRow {
 const CALLING = `
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
-       JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
-       JOIN sections n ON n.studio_id = f.studio_id AND n.id = f.section_id
-      WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND NOT p.struck
-        AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)
-        AND NOT f.struck AND NOT n.struck`;
+       ${IN_PHRASES}
+      WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND ${STANDS}
+        AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)`;
 
 /** The pieces that call, the most urgent first; and how many there are, up to `MOST_CALLING`. */
 export async function findCalls(
@@ -74,7 +74,7 @@ export async function findCalls(
 ): Promise<{ readonly rows: readonly CallRow[]; readonly count: number }> {
   const [rows, counted] = await Promise.all([
     store.rows<CallRow>(
-      `SELECT p.id, p.kind, p.parts, p.student_id AS "studentId", s.name AS "studentName", p.call, p.kept, n.label AS section,
+      `SELECT p.id, p.kind, p.parts, p.student_id AS "studentId", s.name AS "studentName", p.call, p.kept, c.label AS section,
               (SELECT t.title FROM transcriptions t WHERE t.studio_id = p.studio_id AND t.id = p.song_id) AS song
         ${CALLING} ORDER BY p.call, p.id LIMIT $3`,
       [studioId, teacherId ?? null, most],
@@ -162,9 +162,8 @@ export const NOTES_MS = 21 * 24 * 60 * 60 * 1000;
 export async function findNotReckoned(store: Store, studioId: string | undefined, most: number) {
   return store.rows<{ studioId: string; studentId: string }>(
     `SELECT DISTINCT p.studio_id AS "studioId", p.student_id AS "studentId" FROM pieces p
-       JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id AND NOT f.struck
-       JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id AND NOT c.struck
-      WHERE p.kept IS NULL AND p.assigned_on IS NOT NULL AND NOT p.struck AND ($1::uuid IS NULL OR p.studio_id = $1) LIMIT $2`,
+       ${IN_PHRASES}
+      WHERE p.kept IS NULL AND p.assigned_on IS NOT NULL AND ${STANDS} AND ($1::uuid IS NULL OR p.studio_id = $1) LIMIT $2`,
     [studioId ?? null, most],
   );
 }

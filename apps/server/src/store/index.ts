@@ -1,4 +1,6 @@
-export { migrate, newestMigration, openStore, within } from './database.ts';
+export { newestMigration, openStore } from './database.ts';
+export { migrate, MigrationRefused } from './migrate.ts';
+export { databaseTrouble, isAway } from './trouble.ts';
 export type { Store } from './database.ts';
 export type {
   EntryModel,
@@ -20,8 +22,10 @@ export {
   findSongPhrases,
   findStudioPace,
   keepPlanned,
+  lockPlan,
+  makeRoomInPlan,
 } from './pieces.ts';
-export type { EntryRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
+export type { EntryRow, PhraseTextRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
 export { findOwn, saveVersioned } from './versioned.ts';
 export type { Saved } from './versioned.ts';
 export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
@@ -61,7 +65,15 @@ export {
   placeOfNextPhrase,
 } from './transcriptions.ts';
 export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
-export { findInstalments, findLessons, findSeries, findTaken, keepLessons } from './series.ts';
+export {
+  findInstalments,
+  findLessonDates,
+  findLessons,
+  findSeries,
+  findSeriesLines,
+  findTaken,
+  keepLessons,
+} from './series.ts';
 export {
   findCalls,
   findOpening,

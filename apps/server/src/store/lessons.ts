@@ -1,5 +1,5 @@
 import type { AssignedTempo } from '@jam-ledger/contract';
-import { within, type Store } from './database.ts';
+import type { Store } from './database.ts';
 
 /** A summary of a lesson with the name of who wrote it. */
 export interface LessonNoteRow {
@@ -66,9 +66,9 @@ export function findInked(
   }[]
 > {
   return store.rows(
-    `SELECT e.id AS "entryId", e.piece_id AS "pieceId", e.bpm, e.outcome, e.percent
+    `SELECT e.id AS "entryId", e.counts_for AS "pieceId", e.bpm, e.outcome, e.percent
        FROM pieces p
-       JOIN entries e ON e.studio_id = p.studio_id AND e.piece_id = p.id AND e.posted_at >= $3 AND e.posted_at < $4
+       JOIN entries e ON e.studio_id = p.studio_id AND e.counts_for = p.id AND e.posted_at >= $3 AND e.posted_at < $4
       WHERE p.studio_id = $1 AND p.student_id = $2 AND e.medium = 'ink' AND NOT e.struck
       ORDER BY e.posted_at, e.line`,
     [studioId, studentId, from, to],
@@ -124,5 +124,5 @@ export async function givePieces(
   { studentId, ids, day }: { readonly studentId: string; readonly ids: readonly string[]; readonly day: string },
 ): Promise<void> {
   const where = { studioId, studentId, id: [...ids], assignedOn: null, struck: false };
-  await store.pieces.update({ assignedOn: day, kept: null }, { where, ...within(store) });
+  await store.pieces.update({ assignedOn: day, kept: null }, { where });
 }

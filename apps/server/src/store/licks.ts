@@ -1,4 +1,4 @@
-import { within, type Store } from './database.ts';
+import type { Store } from './database.ts';
 import type { PhraseFactsModel } from './models.ts';
 
 /** A phrase whose facts are still to be gathered, with the set-up they hang on. */
@@ -62,7 +62,7 @@ export async function keepFacts(
     'bpm',
     'bars',
   ] as const;
-  await store.phraseFacts.bulkCreate([...facts], { updateOnDuplicate: [...fields], ...within(store) });
+  await store.phraseFacts.bulkCreate([...facts], { updateOnDuplicate: [...fields] });
 }
 
 /** What phrases are looked for by; null where nothing is said. */
@@ -164,7 +164,7 @@ export async function findPlayed(store: Store, studioId: string, studentId: stri
        JOIN phrase_facts f ON f.studio_id = i.studio_id AND f.id = i.phrase_id
       WHERE i.studio_id = $1 AND i.student_id = $2 AND NOT i.struck
         AND EXISTS (SELECT 1 FROM entries e
-                     WHERE e.studio_id = i.studio_id AND e.piece_id = i.id AND e.outcome = 'clean' AND NOT e.struck)`,
+                     WHERE e.studio_id = i.studio_id AND e.counts_for = i.id AND e.outcome = 'clean' AND NOT e.struck)`,
     [studioId, studentId],
   );
   return rows.map(({ technique }) => technique);

@@ -214,6 +214,11 @@ export class EntryModel extends StudioRow<EntryModel> {
   declare outcome: string;
   declare medium: string;
   declare percent: CreationOptional<number>;
+  /** The stretch of the piece it was played on, ticks as played; null for all of it. */
+  declare loopFrom: CreationOptional<number | null>;
+  declare loopTo: CreationOptional<number | null>;
+  /** The piece whose ladder it moves; null for none. */
+  declare countsFor: CreationOptional<string | null>;
   declare remark: string;
   declare postedAt: Date;
   declare struck: CreationOptional<boolean>;

@@ -1,6 +1,6 @@
 import type { Schools } from '@jam-ledger/contract';
 import type { Holiday } from '@jam-ledger/core/series';
-import { within, type Store } from './database.ts';
+import type { Store } from './database.ts';
 import type { PersonModel, StudioModel } from './models.ts';
 
 /** A person with their studio. */
@@ -11,7 +11,8 @@ export interface PersonRow {
   readonly zone: string;
   readonly role: string;
   readonly name: string;
-  /** Null until they accept an invitation. */
+  /** Both null until they accept an invitation. */
+  readonly signInName: string | null;
   readonly passwordHash: string | null;
   readonly holidays: readonly Holiday[];
   readonly archivedAt: Date | null;
@@ -24,7 +25,7 @@ type GuitarColumns = Pick<
 >;
 
 const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, p.role, p.name,
-                       p.password_hash AS "passwordHash", s.holidays,
+                       p.sign_in_name AS "signInName", p.password_hash AS "passwordHash", s.holidays,
                        p.archived_at AS "archivedAt"
                   FROM people p JOIN studios s ON s.id = p.studio_id`;
 
@@ -43,7 +44,6 @@ export function findStudents(store: Store, studioId: string): Promise<PersonMode
   return store.people.findAll({
     where: { studioId, role: 'student', archivedAt: null },
     order: ['name', 'id'],
-    ...within(store),
   });
 }
 
@@ -177,19 +177,27 @@ export interface MailRow {
   readonly madeAt: Date;
 }
 
-/** The newest messages of a studio, the last first. */
-export function findMail(store: Store, studioId: string, most: number): Promise<readonly MailRow[]> {
+/** The newest messages of a studio, the last first; with a teacher, those to them, their students and the guardians of these. */
+export function findMail(
+  store: Store,
+  studioId: string,
+  { teacherId, max }: { readonly teacherId: string | undefined; readonly max: number },
+): Promise<readonly MailRow[]> {
   return store.rows<MailRow>(
     `SELECT o.id, p.name AS "to", o.subject, o.body, o.made_at AS "madeAt"
        FROM outbox o JOIN people p ON p.studio_id = o.studio_id AND p.id = o.person_id
-      WHERE o.studio_id = $1 ORDER BY o.line DESC LIMIT $2`,
-    [studioId, most],
+      WHERE o.studio_id = $1
+        AND ($3::uuid IS NULL OR p.id = $3 OR p.role = 'student' AND (p.teacher_id = $3 OR p.teacher_id IS NULL)
+             OR EXISTS (SELECT 1 FROM guardians g JOIN people w ON w.studio_id = g.studio_id AND w.id = g.student_id
+                         WHERE g.studio_id = $1 AND g.guardian_id = p.id AND (w.teacher_id = $3 OR w.teacher_id IS NULL)))
+      ORDER BY o.line DESC LIMIT $2`,
+    [studioId, max, teacherId ?? null],
   );
 }
 
 /** The studio itself. */
 export function findStudio(store: Store, id: string): Promise<StudioModel | null> {
-  return store.studios.findOne({ where: { id }, ...within(store) });
+  return store.studios.findOne({ where: { id } });
 }
 
 /** How a studio teaches. */
@@ -202,18 +210,18 @@ export async function saveStudio(
   changes: TaughtAs,
 ): Promise<boolean> {
   const values = { ...changes, version: version + 1 };
-  const [count] = await store.studios.update(values, { where: { id, version }, ...within(store) });
+  const [count] = await store.studios.update(values, { where: { id, version } });
   return count > 0;
 }
 
 /** Whether there is no studio yet. */
 export async function isEmpty(store: Store): Promise<boolean> {
-  return (await store.studios.count(within(store))) === 0;
+  return (await store.studios.count()) === 0;
 }
 
 /** Enters a studio. */
 export async function addStudio(store: Store, studio: { name: string; zone: string }): Promise<string> {
-  return (await store.studios.create(studio, within(store))).id;
+  return (await store.studios.create(studio)).id;
 }
 
 /** Enters a person. */
@@ -222,5 +230,5 @@ export async function addPerson(
   person: Pick<PersonModel, 'studioId' | 'role' | 'name'> &
     Partial<Pick<PersonModel, 'signInName' | 'passwordHash' | 'teacherId'> & GuitarColumns>,
 ): Promise<string> {
-  return (await store.people.create(person, within(store))).id;
+  return (await store.people.create(person)).id;
 }

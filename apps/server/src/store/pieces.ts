@@ -64,6 +64,10 @@ export interface EntryRow {
   readonly outcome: string;
   readonly medium: string;
   readonly percent: number;
+  readonly loopFrom: number | null;
+  readonly loopTo: number | null;
+  /** The piece whose ladder it moves; null for none. */
+  readonly countsFor: string | null;
   readonly remark: string;
   readonly postedAt: Date;
   readonly postedById: string;
@@ -81,11 +85,19 @@ export type PiecesOf =
   | { readonly songId: string }
   | { readonly id: string };
 
+/**
+ * What stands of the pieces `p`, their phrases `f` and sections `c`: nothing that was struck out, or lies in what was. Whatever shows
+ * pieces asks this, so that no page promises what another no longer has.
+ */
+export const STANDS = 'NOT p.struck AND NOT f.struck AND NOT c.struck';
+/** The phrase and the section in which a piece `p` begins. */
+export const IN_PHRASES = `JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
+       JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id`;
+
 const WHICH = {
-  studentId: 'p.student_id = $2 AND p.assigned_on IS NOT NULL AND NOT p.struck AND NOT f.struck AND NOT c.struck',
-  plannedFor:
-    'p.student_id = $2 AND p.assigned_on IS NULL AND p.lesson_day <= $3 AND NOT p.struck AND NOT f.struck AND NOT c.struck',
-  songId: 'p.song_id = $2 AND NOT p.struck AND NOT f.struck AND NOT c.struck',
+  studentId: `p.student_id = $2 AND p.assigned_on IS NOT NULL AND ${STANDS}`,
+  plannedFor: `p.student_id = $2 AND p.assigned_on IS NULL AND p.lesson_day <= $3 AND ${STANDS}`,
+  songId: `p.song_id = $2 AND ${STANDS}`,
   id: 'p.id = $2',
 } as const;
 
@@ -102,7 +114,7 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
   // Each table joined makes planning longer than the query itself; what is only looked up is no join.
   const order =
     'songId' in of || 'plannedFor' in of
-      ? 'p.place, p.id'
+      ? 'p.place, c.start_seconds, c.label, f.place, p.id'
       : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
   const rows = await store.rows<Unschooled>(
     `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.pace,
@@ -122,8 +134,7 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
             l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
-       JOIN phrases f ON f.studio_id = p.studio_id AND f.id = p.phrase_id
-       JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
+       ${IN_PHRASES}
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
        LEFT JOIN plans l ON l.studio_id = p.studio_id AND l.id = p.song_id
       WHERE p.studio_id = $1 AND ${which}
@@ -154,39 +165,52 @@ export interface SongPhraseRow {
   readonly id: string;
   readonly songId: string;
   readonly name: string;
-  readonly text: string;
   readonly sectionSeconds: number;
   readonly bars: number;
+  /** The phrase it is a way of playing; its own id where it is none. */
+  readonly mainId: string;
+  /** Whether it is the way that is played. */
+  readonly isChosen: boolean;
 }
 
-/** The phrases of some songs in their order, without their texts. */
+/** The phrases of some songs in their order with every way they are kept in, without their texts. */
 export function findSongPhrases(
   store: Store,
   studioId: string,
   songIds: readonly string[],
-): Promise<readonly Omit<SongPhraseRow, 'text'>[]> {
+): Promise<readonly SongPhraseRow[]> {
   return store.rows(
-    `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars
+    `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars,
+            coalesce(f.alternate_of, f.id) AS "mainId", f.chosen AS "isChosen"
        FROM sections c
        JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
        LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
-      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck AND f.chosen
+      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck
       ORDER BY c.start_seconds, c.label, f.place, f.id`,
     [studioId, songIds],
   );
 }
 
-/** Some phrases with their texts, whatever became of them. */
+/** The text of a phrase as it is played. */
+export interface PhraseTextRow {
+  readonly id: string;
+  readonly name: string;
+  readonly text: string;
+  readonly sectionSeconds: number;
+}
+
+/** Some phrases by their names, whatever became of them, each with the text of the way that is chosen for it. */
 export function findPhraseTexts(
   store: Store,
   studioId: string,
   ids: readonly string[],
-): Promise<readonly SongPhraseRow[]> {
+): Promise<readonly PhraseTextRow[]> {
   return store.rows(
-    `SELECT f.id, c.transcription_id AS "songId", f.name, f.text, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars
+    `SELECT f.id, f.name, coalesce(w.text, f.text) AS text, c.start_seconds AS "sectionSeconds"
        FROM phrases f
        JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
-       LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
+       LEFT JOIN phrases w ON w.studio_id = f.studio_id AND w.section_id = f.section_id AND w.chosen AND NOT w.struck
+                          AND coalesce(w.alternate_of, w.id) = coalesce(f.alternate_of, f.id)
       WHERE f.studio_id = $1 AND f.id = ANY($2::uuid[])`,
     [studioId, ids],
   );
@@ -202,7 +226,7 @@ export interface ResultRow {
 }
 
 /**
- * The results of some pieces that count, or of all of a student, oldest first. There may be very many: each is packed into one number by the database,
+ * The results that count for some pieces, or for all of a student, oldest first. There may be very many: each is packed into one number by the database,
  * since rows and dates of their own would take three times as long.
  */
 export async function findResults(
@@ -214,14 +238,14 @@ export async function findResults(
   }: { readonly zone: string } & ({ readonly pieceIds: readonly string[] } | { readonly studentId: string }),
 ): Promise<ReadonlyMap<string, readonly ResultRow[]>> {
   const rows = await store.rows<{ pieceId: string; results: string }>(
-    `SELECT e.piece_id AS "pieceId",
+    `SELECT e.counts_for AS "pieceId",
             array_to_string(array_agg(
               (((e.posted_at AT TIME ZONE $3)::date - date '1970-01-01')::bigint << 18) | (e.bpm << 9) | (e.percent << 2)
               | ((e.outcome = 'clean')::int << 1) | (e.medium = 'ink')::int ORDER BY e.posted_at, e.line), ',') AS results
        FROM entries e
       WHERE e.studio_id = $1 AND NOT e.struck
-        AND e.piece_id = ANY(${'pieceIds' in of ? '$2::uuid[]' : 'ARRAY(SELECT p.id FROM pieces p WHERE p.studio_id = $1 AND p.student_id = $2)'})
-      GROUP BY e.piece_id`,
+        AND e.counts_for = ANY(${'pieceIds' in of ? '$2::uuid[]' : 'ARRAY(SELECT p.id FROM pieces p WHERE p.studio_id = $1 AND p.student_id = $2)'})
+      GROUP BY e.counts_for`,
     [studioId, 'pieceIds' in of ? of.pieceIds : of.studentId, zone],
   );
   const days = new Map<number, string>();
@@ -267,7 +291,7 @@ export function findShown(
     `SELECT p.difficulty, LEAST(1, first.bpm::float8 / p.target_bpm) AS share
        FROM pieces p
        JOIN LATERAL (SELECT e.bpm FROM entries e
-                      WHERE e.studio_id = p.studio_id AND e.piece_id = p.id AND e.outcome = 'clean' AND e.percent = 100
+                      WHERE e.studio_id = p.studio_id AND e.counts_for = p.id AND e.outcome = 'clean' AND e.percent = 100
                         AND NOT e.struck
                       ORDER BY e.posted_at, e.line LIMIT 1) first ON true
       WHERE p.studio_id = $1 AND p.student_id = $2 AND p.difficulty IS NOT NULL`,
@@ -301,6 +325,39 @@ export function findPins(store: Store, studioId: string, phraseIds: readonly str
   );
 }
 
+/**
+ * Makes room in the plan of a song for a piece that begins with a phrase, and gives its place: behind the last piece that comes
+ * earlier in the song, so that pieces given one by one stand in the order of the song. Nobody else changes the plan meanwhile.
+ */
+export async function makeRoomInPlan(
+  store: Store,
+  studioId: string,
+  { songId, phraseId }: { readonly songId: string; readonly phraseId: string },
+): Promise<number> {
+  await lockPlan(store, songId);
+  const rows = await store.rows<{ place: number }>(
+    `SELECT coalesce(max(p.place) + 1, 0)::int AS place
+       FROM pieces p
+       ${IN_PHRASES}
+       JOIN phrases g ON g.studio_id = p.studio_id AND g.id = $3
+       JOIN sections d ON d.studio_id = g.studio_id AND d.id = g.section_id
+      WHERE p.studio_id = $1 AND p.song_id = $2 AND NOT p.struck
+        AND (c.start_seconds, c.label, f.place, f.id) <= (d.start_seconds, d.label, g.place, g.id)`,
+    [studioId, songId, phraseId],
+  );
+  const place = rows[0]?.place ?? 0;
+  await store.rows(
+    'UPDATE pieces SET place = place + 1 WHERE studio_id = $1 AND song_id = $2 AND NOT struck AND place >= $3 RETURNING id',
+    [studioId, songId, place],
+  );
+  return place;
+}
+
+/** Lets nobody else change the places in the plan of a song until the transaction ends. */
+export function lockPlan(store: Store, songId: string): Promise<void> {
+  return store.lock(`plan of ${songId}`);
+}
+
 /** A piece to be put into the plan of a song. */
 export interface PlannedRow {
   readonly id: string;
@@ -327,6 +384,7 @@ export async function keepPlanned(
   { studioId, studentId, songId }: { readonly studioId: string; readonly studentId: string; readonly songId: string },
   pieces: readonly PlannedRow[],
 ): Promise<void> {
+  await lockPlan(store, songId);
   await store.rows(
     `INSERT INTO pieces (id, studio_id, student_id, song_id, phrase_id, kind, parts, cut, place, start_bpm, target_bpm,
                          floor_bpm, difficulty, fixed, lesson_day, lesson_fixed)
@@ -355,14 +413,15 @@ export async function keepPlanned(
   );
 }
 
-/** The entries of a piece, oldest first. */
+/** The entries of a piece, those posted elsewhere that count for it among them, oldest first. */
 export function findEntries(store: Store, studioId: string, pieceId: string): Promise<readonly EntryRow[]> {
   return store.rows<EntryRow>(
     `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,
+            e.loop_from AS "loopFrom", e.loop_to AS "loopTo", e.counts_for AS "countsFor",
             e.posted_at AS "postedAt", e.posted_by AS "postedById", w.name AS "postedByName", e.struck
        FROM entries e
        JOIN people w ON w.studio_id = e.studio_id AND w.id = e.posted_by
-      WHERE e.studio_id = $1 AND e.piece_id = $2
+      WHERE e.studio_id = $1 AND (e.piece_id = $2 OR e.counts_for = $2)
       ORDER BY e.posted_at, e.line`,
     [studioId, pieceId],
   );

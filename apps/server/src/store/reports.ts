@@ -1,4 +1,5 @@
 import type { Store } from './database.ts';
+import { IN_PHRASES, STANDS } from './pieces.ts';
 
 /** Pieces of some difficulty, and how long those held took. */
 export interface HeldBandRow {
@@ -15,7 +16,8 @@ export function findHeldBands(store: Store, studioId: string, bands: number): Pr
             count(p.kept -> 'mastery' ->> 'heldSince')::int AS held,
             percentile_cont(0.5) WITHIN GROUP (ORDER BY ((p.kept -> 'mastery' ->> 'heldSince')::date - p.assigned_on))::float8 AS "medianDays"
        FROM pieces p
-      WHERE p.studio_id = $1 AND p.assigned_on IS NOT NULL AND p.difficulty IS NOT NULL AND NOT p.struck
+       ${IN_PHRASES}
+      WHERE p.studio_id = $1 AND p.assigned_on IS NOT NULL AND p.difficulty IS NOT NULL AND ${STANDS}
       GROUP BY 1 ORDER BY 1`,
     [studioId, bands],
   );

@@ -1,5 +1,5 @@
 import type { Instalment } from '@jam-ledger/contract';
-import type { LessonChanges, LessonRule } from '@jam-ledger/core/series';
+import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/series';
 import type { Store } from './database.ts';
 
 /** A series with the names of its people. */
@@ -50,6 +50,71 @@ export function findSeries(
         AND ($3::uuid IS NOT NULL OR NOT e.struck AND s.archived_at IS NULL)
       ORDER BY s.name, e.title, e.id`,
     [studioId, only.studentIds ?? null, only.id ?? null],
+  );
+}
+
+/** A line of the list of series; day and time of the next lesson are null where it is over. */
+export interface SeriesLineRow {
+  readonly total: number;
+  readonly id: string;
+  readonly title: string;
+  readonly studentId: string;
+  readonly studentName: string;
+  readonly teacherId: string;
+  readonly teacherName: string;
+  readonly lessons: number;
+  readonly day: string | null;
+  readonly time: string | null;
+}
+
+/** A page of the series of a studio, those struck and those of students who left aside, with the lessons kept of each. */
+export function findSeriesLines(
+  store: Store,
+  studioId: string,
+  {
+    studentIds,
+    from,
+    max,
+    since,
+    zone,
+  }: {
+    readonly studentIds: readonly string[] | undefined;
+    readonly from: number;
+    readonly max: number;
+    /** The next lesson is the first from this moment on. */
+    readonly since: Date;
+    readonly zone: string;
+  },
+): Promise<readonly SeriesLineRow[]> {
+  return store.rows<SeriesLineRow>(
+    `SELECT p.*, (SELECT count(*)::int FROM lessons l WHERE l.series_id = p.id) AS lessons,
+            to_char(n.starts_at, 'YYYY-MM-DD') AS day, to_char(n.starts_at, 'HH24:MI') AS time
+       FROM (SELECT count(*) OVER ()::int AS total, e.id, e.title, e.student_id AS "studentId", s.name AS "studentName",
+                    e.teacher_id AS "teacherId", t.name AS "teacherName"
+               FROM series e
+               JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
+               JOIN people t ON t.studio_id = e.studio_id AND t.id = e.teacher_id
+              WHERE e.studio_id = $1 AND ($2::uuid[] IS NULL OR e.student_id = ANY ($2)) AND NOT e.struck AND s.archived_at IS NULL
+              ORDER BY s.name, e.title, e.id LIMIT $4 OFFSET $3) p
+       LEFT JOIN LATERAL (SELECT min(l.starts_at) AT TIME ZONE $6 AS starts_at
+                            FROM lessons l WHERE l.series_id = p.id AND l.starts_at >= $5) n ON true
+      ORDER BY p."studentName", p.title, p.id`,
+    [studioId, studentIds ?? null, from, max, since.toISOString(), zone],
+  );
+}
+
+/** The lessons of a series in the order of the clock, as they are kept. */
+export function findLessonDates(
+  store: Store,
+  studioId: string,
+  { seriesId, zone }: { readonly seriesId: string; readonly zone: string },
+): Promise<readonly LessonDate[]> {
+  const utc = (column: string) => `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`;
+  return store.rows<LessonDate>(
+    `SELECT to_char(l.starts_at AT TIME ZONE $3, 'YYYY-MM-DD') AS day, to_char(l.starts_at AT TIME ZONE $3, 'HH24:MI') AS time,
+            ${utc('l.starts_at')} AS "startsAt", ${utc('l.ends_at')} AS "endsAt", l.why
+       FROM lessons l WHERE l.studio_id = $1 AND l.series_id = $2 ORDER BY l.starts_at`,
+    [studioId, seriesId, zone],
   );
 }
 
@@ -123,11 +188,22 @@ export interface TakenRow {
   readonly endsAt: Date;
 }
 
-/** The lessons in a stretch of time that take some people, whether they give or have them. */
+/** The lessons in a stretch of time that take some people, whether they give or have them, some series left out. */
 export function findTaken(
   store: Store,
   studioId: string,
-  { from, to, people }: { readonly from: string; readonly to: string; readonly people: readonly string[] },
+  {
+    from,
+    to,
+    people,
+    but,
+  }: {
+    readonly from: string;
+    readonly to: string;
+    readonly people: readonly string[];
+    /** Series that are left out. */
+    readonly but: readonly string[];
+  },
 ): Promise<readonly TakenRow[]> {
   return store.rows<TakenRow>(
     `SELECT l.series_id AS "seriesId", e.student_id AS "studentId", s.name AS "studentName", e.teacher_id AS "teacherId",
@@ -137,8 +213,8 @@ export function findTaken(
        JOIN lessons l ON l.studio_id = e.studio_id AND l.series_id = e.id
       WHERE e.studio_id = $1 AND NOT e.struck AND s.archived_at IS NULL
         AND (e.student_id = ANY ($4::uuid[]) OR e.teacher_id = ANY ($4::uuid[]))
-        AND l.starts_at < $3 AND l.ends_at > $2`,
-    [studioId, from, to, people],
+        AND NOT (e.id = ANY ($5::uuid[])) AND l.starts_at < $3 AND l.ends_at > $2`,
+    [studioId, from, to, people, but],
   );
 }
 

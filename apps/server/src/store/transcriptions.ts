@@ -1,5 +1,5 @@
 import { Op, type OrderItem } from 'sequelize';
-import { within, type Store } from './database.ts';
+import type { Store } from './database.ts';
 import type { PhraseModel, PhraseRevisionModel, SectionModel, TranscriptionModel } from './models.ts';
 
 /** What a transcription is set up with, as the database keeps it. */
@@ -57,7 +57,6 @@ export function findSections(store: Store, studioId: string, transcriptionId: st
   return store.sections.findAll({
     where: { studioId, transcriptionId, struck: false },
     order: ['startSeconds', 'label', 'id'],
-    ...within(store),
   });
 }
 
@@ -66,13 +65,12 @@ export function findPhrases(store: Store, studioId: string, sectionIds: readonly
   return store.phrases.findAll({
     where: { studioId, sectionId: [...sectionIds], struck: false },
     order: ['place', 'id'],
-    ...within(store),
   });
 }
 
 /** The phrases of a studio that refer to one. */
 export function findReferences(store: Store, studioId: string, phraseId: string): Promise<PhraseModel[]> {
-  return store.phrases.findAll({ where: { studioId, refersTo: phraseId }, ...within(store) });
+  return store.phrases.findAll({ where: { studioId, refersTo: phraseId } });
 }
 
 /** A phrase and the alternates kept beside it, struck ones left out. */
@@ -80,7 +78,6 @@ export function findAlternates(store: Store, studioId: string, mainId: string): 
   return store.phrases.findAll({
     where: { studioId, struck: false, [Op.or]: [{ id: mainId }, { alternateOf: mainId }] },
     order: ['place', 'id'],
-    ...within(store),
   });
 }
 
@@ -92,8 +89,8 @@ export async function chooseAlternate(
   chosenId: string,
 ): Promise<void> {
   const others = ids.filter((id) => id !== chosenId);
-  await store.phrases.update({ chosen: false }, { where: { studioId, id: others }, ...within(store) });
-  await store.phrases.update({ chosen: true }, { where: { studioId, id: chosenId }, ...within(store) });
+  await store.phrases.update({ chosen: false }, { where: { studioId, id: others } });
+  await store.phrases.update({ chosen: true }, { where: { studioId, id: chosenId } });
 }
 
 /** The newest earlier text of a phrase, or undefined. */
@@ -103,7 +100,7 @@ export async function newestRevision(
   phraseId: string,
 ): Promise<PhraseRevisionModel | undefined> {
   const order: OrderItem[] = [['at', 'DESC']];
-  return (await store.phraseRevisions.findOne({ where: { studioId, phraseId }, order, ...within(store) })) ?? undefined;
+  return (await store.phraseRevisions.findOne({ where: { studioId, phraseId }, order })) ?? undefined;
 }
 
 /** An earlier text of a phrase, with who typed over it. */
@@ -126,7 +123,12 @@ export function findRevisions(store: Store, studioId: string, phraseId: string):
   );
 }
 
-/** The place after the last phrase of a section. */
+/** The place after the last phrase of a section, held until the transaction ends, so that two at once never share one. */
 export async function placeOfNextPhrase(store: Store, studioId: string, sectionId: string): Promise<number> {
-  return store.phrases.count({ where: { studioId, sectionId }, ...within(store) });
+  await store.lock(`phrases of ${sectionId}`);
+  const rows = await store.rows<{ place: number }>(
+    'SELECT coalesce(max(place) + 1, 0)::int AS place FROM phrases WHERE studio_id = $1 AND section_id = $2',
+    [studioId, sectionId],
+  );
+  return rows[0]?.place ?? 0;
 }

@@ -1,5 +1,5 @@
 import type { RequestBody, SongRequest } from '@jam-ledger/contract';
-import { findOwn, within } from '../store/index.ts';
+import { findOwn } from '../store/index.ts';
 import { found } from './keep.ts';
 import { showRequest } from './listRequests.ts';
 import { noteMove } from './moveRequest.ts';
@@ -14,20 +14,16 @@ export async function askForSong(visit: Visit, body: RequestBody): Promise<SongR
   const { store, person, studio, now } = visit;
   if (person.role !== 'student') throw new NotYours('A request is made by a student, signed in as themselves.');
   const followsId = body.followsId && (await firstPart(visit, body.followsId));
-  return store.atOnce(async (inside) => {
-    const row = await inside.requests.create(
-      { ...body, followsId, studioId: studio.id, studentId: person.id, askedAt: now },
-      within(inside),
-    );
-    await noteMove({ ...visit, store: inside }, row.id, 'asked', '');
-    return showRequest({ ...visit, store: inside }, row.id);
-  });
+  const values = { ...body, followsId, studioId: studio.id, studentId: person.id, askedAt: now };
+  const row = await store.requests.create(values);
+  await noteMove(visit, row.id, 'asked', '');
+  return showRequest(visit, row.id);
 }
 
 /** The request with which the song began; a part three follows it, too. */
 async function firstPart(visit: Visit, id: string): Promise<string> {
   const { store, studio } = visit;
-  const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
+  const request = found(await findOwn(store.requests, { studioId: studio.id, id }));
   requireOwn(visit, request.studentId);
   return request.followsId ?? request.id;
 }

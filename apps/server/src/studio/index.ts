@@ -25,7 +25,7 @@ export {
   showWelcome,
 } from './people.ts';
 export { postEntry, strikeEntry } from './postEntry.ts';
-export { beginSeries, changeSeries, listLessons, listSeries, swapLessons } from './series.ts';
+export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series.ts';
 export { addSection, changeSection } from './sections.ts';
 export { pinNote, strikePin } from './pins.ts';
 export { keepPlan, showPlan } from './plans.ts';

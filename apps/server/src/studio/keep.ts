@@ -22,6 +22,6 @@ export function known<Word extends string>(words: readonly [Word, ...Word[]], wo
 
 /** Lets the id of a student of the studio go on who did not leave. @throws Unknown */
 export async function requireStudent({ store, studio }: Visit, id: string): Promise<void> {
-  const person = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  const person = found(await findOwn(store.people, { studioId: studio.id, id }));
   if (person.role !== 'student' || person.archivedAt) throw new Unknown('There is no student with this id.');
 }

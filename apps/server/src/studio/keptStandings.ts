@@ -13,6 +13,7 @@ import {
 } from '../store/index.ts';
 import { found } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
+import { mapInSlices } from './slices.ts';
 import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts';
 import type { Visit } from './visit.ts';
 
@@ -30,16 +31,19 @@ export async function reckonMissing(store: Store, studioId: string | undefined):
   return students.length;
 }
 
-/** Reckons whatever is missing, of all studios. */
-export async function reckonAll(store: Store): Promise<void> {
-  while ((await reckonMissing(store, undefined)) > 0);
+/** Reckons whatever is missing, of all studios. Returns of how many students. */
+export async function reckonAll(store: Store): Promise<number> {
+  let count = 0;
+  for (let some = await reckonMissing(store, undefined); some > 0; some = await reckonMissing(store, undefined))
+    count += some;
+  return count;
 }
 
 /** Keeps where a piece stands that was just shown; what hangs on it is reckoned anew when it is next asked for. */
 export async function keepShown({ store, studio }: Visit, piece: Piece): Promise<Piece> {
   if (piece.kind !== 'phrase' && piece.kind !== 'run')
     await forgetStandings(store, studio.id, { phraseId: piece.phrase.id, studentId: piece.student.id });
-  const lastDay = piece.entries.findLast(({ struck }) => !struck)?.day;
+  const lastDay = piece.entries.findLast(({ struck, counts }) => counts && !struck)?.day;
   const seen = piece.entries.reduce((sum, { version }) => sum + version, piece.version);
   await keepStandings(store, studio.id, [{ id: piece.id, seen, ...keptOf(piece, lastDay) }]);
   return piece;
@@ -61,7 +65,7 @@ async function reckon(
     nameOf: (row) => nameOf(row, name),
     historyOf: ({ id }) => histories.get(id) ?? [],
   });
-  return rows.map((row) => {
+  return mapInSlices(rows, (row) => {
     const history = histories.get(row.id) ?? [];
     // What is kept does not hang on the day, so that any will do.
     const stands = standOf(row, {

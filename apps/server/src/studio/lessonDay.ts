@@ -23,7 +23,6 @@ import {
   givePieces,
   keepHearing,
   saveVersioned,
-  within,
   type HearingRow,
   type LessonNoteRow,
 } from '../store/index.ts';
@@ -85,28 +84,22 @@ export async function keepLessonNote(
   await requirePieces(visit, studentId, texts);
   const { store, studio, person, now } = visit;
   const values = { ...texts, writtenBy: person.id, writtenAt: now };
-  await store.atOnce(async (inside) => {
-    const inVisit = { ...visit, store: inside };
-    const where = { studioId: studio.id, studentId, day };
-    const before = await inside.lessonNotes.findOne({ where, ...within(inside) });
-    if (!before) {
-      const [row] = await inside.lessonNotes.bulkCreate([{ ...where, ...values }], {
-        ignoreDuplicates: true,
-        ...within(inside),
-      });
-      const stored = await inside.lessonNotes.findOne({ where, ...within(inside) });
-      if (stored?.id !== row?.id) throw new Stale(await noteOf(inVisit, studentId, day));
-    } else {
-      const { id, words, home, assigned, writtenBy, writtenAt } = before;
-      const saved = await saveVersioned(inside, inside.lessonNotes, { studioId: studio.id, id, version }, values);
-      await kept(saved, () => noteOf(inVisit, studentId, day));
-      const revision = { studioId: studio.id, noteId: id, words, home, assigned, writtenBy, writtenAt };
-      await inside.lessonNoteRevisions.create(revision, within(inside));
-    }
-    const ids = texts.assigned.map(({ pieceId }) => pieceId);
-    await givePieces(inside, studio.id, { studentId, ids, day });
-    if (send) await writeHome(inVisit, studentId, { subject: `Your lesson on ${sayDay(day)}`, body: homeText(texts) });
-  });
+  const where = { studioId: studio.id, studentId, day };
+  const before = await store.lessonNotes.findOne({ where });
+  if (!before) {
+    const [row] = await store.lessonNotes.bulkCreate([{ ...where, ...values }], { ignoreDuplicates: true });
+    const stored = await store.lessonNotes.findOne({ where });
+    if (stored?.id !== row?.id) throw new Stale(await noteOf(visit, studentId, day));
+  } else {
+    const { id, words, home, assigned, writtenBy, writtenAt } = before;
+    const saved = await saveVersioned(store.lessonNotes, { studioId: studio.id, id, version }, values);
+    await kept(saved, () => noteOf(visit, studentId, day));
+    const revision = { studioId: studio.id, noteId: id, words, home, assigned, writtenBy, writtenAt };
+    await store.lessonNoteRevisions.create(revision);
+  }
+  const ids = texts.assigned.map(({ pieceId }) => pieceId);
+  await givePieces(store, studio.id, { studentId, ids, day });
+  if (send) await writeHome(visit, studentId, { subject: `Your lesson on ${sayDay(day)}`, body: homeText(texts) });
   return found((await noteOf(visit, studentId, day)) ?? undefined);
 }
 
@@ -133,22 +126,17 @@ export async function hear(visit: Visit, pieceId: string, body: HearingBody): Pr
   requireTeacher(visit);
   const { store, studio, person } = visit;
   const piece = found((await findPieces(store, studio.id, { id: pieceId }))[0]);
-  const taken = await store.hearings.findOne({ where: { id: body.id }, ...within(store) });
+  const taken = await store.hearings.findOne({ where: { id: body.id } });
   if (taken && (taken.pieceId !== pieceId || taken.at !== body.at || taken.kind !== body.kind))
     throw new Invalid([{ field: 'id', message: 'Another point already has this id.' }]);
-  return store.atOnce(async (inside) => {
-    const values = { ...body, version: 1, pieceId, studioId: studio.id, day: dayOf(visit), personId: person.id };
-    const row = found(await keepHearing(inside, values));
-    const [part] = piece.parts;
-    // In a piece of several stretches the place is not one of a phrase.
-    if (body.remark.trim() !== '' && part && piece.parts.length === 1)
-      await pinRemark({ ...visit, store: inside }, row.id, {
-        ...part,
-        at: part.from + body.at,
-        text: body.remark.trim(),
-      });
-    return describeHearing(row);
-  });
+  const values = { ...body, version: 1, pieceId, studioId: studio.id, day: dayOf(visit), personId: person.id };
+  const row = found(await keepHearing(store, values));
+  const [part] = piece.parts;
+  const text = body.remark.trim();
+  // In a piece of several stretches the place is not one of a phrase.
+  if (text !== '' && part && piece.parts.length === 1)
+    await pinRemark(visit, row.id, { ...part, at: part.from + body.at, text });
+  return describeHearing(row);
 }
 
 /** Pins the remark of a point under the point’s own id, or changes what was pinned. @throws Invalid */
@@ -157,27 +145,21 @@ async function pinRemark(
   id: string,
   { phraseId, at, text }: { readonly phraseId: string; readonly at: number; readonly text: string },
 ): Promise<void> {
-  const pinned = await store.pins.findOne({ where: { id }, ...within(store) });
+  const pinned = await store.pins.findOne({ where: { id } });
   if (pinned && (pinned.studioId !== studio.id || pinned.phraseId !== phraseId))
     throw new Invalid([{ field: 'id', message: 'Another note already has this id.' }]);
-  if (pinned) await saveVersioned(store, store.pins, pinned, { text, struck: false });
-  else
-    await store.pins.create(
-      { id, studioId: studio.id, phraseId, personId: person.id, at, text, pinnedAt: now },
-      within(store),
-    );
+  if (pinned) await saveVersioned(store.pins, pinned, { text, struck: false });
+  else await store.pins.create({ id, studioId: studio.id, phraseId, personId: person.id, at, text, pinnedAt: now });
 }
 
 /** Takes a point back with what was pinned for it, or puts both there again. @throws NotYours, Unknown, Stale */
 export async function strikeHearing(visit: Visit, id: string, { version, struck }: HearingChange): Promise<null> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  await store.atOnce(async (inside) => {
-    const saved = await saveVersioned(inside, inside.hearings, { studioId: studio.id, id, version }, { struck });
-    await kept(saved, ({ version: newer }) => ({ id, version: newer }));
-    const pinned = await findOwn(inside, inside.pins, { studioId: studio.id, id });
-    if (pinned) await saveVersioned(inside, inside.pins, pinned, { struck });
-  });
+  const saved = await saveVersioned(store.hearings, { studioId: studio.id, id, version }, { struck });
+  await kept(saved, ({ version: newer }) => ({ id, version: newer }));
+  const pinned = await findOwn(store.pins, { studioId: studio.id, id });
+  if (pinned) await saveVersioned(store.pins, pinned, { struck });
   return null;
 }
 
@@ -240,7 +222,7 @@ async function requirePieces(
 ): Promise<void> {
   const ids = assigned.map(({ pieceId }) => pieceId);
   const where = { studioId: studio.id, studentId, id: ids };
-  const count = ids.length === 0 ? 0 : await store.pieces.count({ where, ...within(store) });
+  const count = ids.length === 0 ? 0 : await store.pieces.count({ where });
   if (count !== ids.length)
     throw new Invalid([{ field: 'assigned', message: 'One of these is no piece of this student.' }]);
 }

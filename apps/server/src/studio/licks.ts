@@ -14,10 +14,11 @@ import {
   type Store,
 } from '../store/index.ts';
 import { found } from './keep.ts';
+import { mapInSlices } from './slices.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
-/** Phrases are gathered in portions of so many, so that none waits long. Our choice. */
-const PORTION = 500;
+/** Phrases are gathered in portions of so many, so that what is done is kept. Our choice. */
+const PORTION = 200;
 
 /** So many that share most with a phrase are compared with it note by note. Our choice. */
 const MOST_COMPARED = 20;
@@ -27,14 +28,14 @@ export async function gatherFacts(
   store: Store,
   of: { readonly songId: string } | { readonly sectionId: string } | { readonly phraseId: string },
 ): Promise<void> {
-  await keepFacts(store, (await findFactless(store, of)).map(describeFacts));
+  await keepFacts(store, await mapInSlices(await findFactless(store, of), describeFacts));
 }
 
 /** Gathers the facts of every phrase that has none yet, after an upgrade. Returns how many there were. */
 export async function gatherMissingFacts(store: Store): Promise<number> {
   let count = 0;
   for (let rows = await findFactless(store, { most: PORTION }); rows.length > 0;) {
-    await keepFacts(store, rows.map(describeFacts));
+    await keepFacts(store, await mapInSlices(rows, describeFacts));
     count += rows.length;
     rows = await findFactless(store, { most: PORTION });
   }
@@ -84,8 +85,8 @@ export async function searchLicks(visit: Visit, query: LickQuery): Promise<Licks
     most: like ? MOST_COMPARED : LICK_LIMITS.most,
   });
   if (!like) return { total: rows[0]?.total ?? 0, licks: rows.map((row) => describeLick(row, '')) };
-  const licks = rows
-    .map((row) => like.compared(row))
+  const compared = await mapInSlices(rows, (row) => like.compared(row));
+  const licks = compared
     .filter(({ likeness }) => likeness >= ALIKE)
     .sort((a, b) => b.likeness - a.likeness)
     .map(({ lick }) => lick);
@@ -94,7 +95,7 @@ export async function searchLicks(visit: Visit, query: LickQuery): Promise<Licks
 
 /** Compares every row with one phrase, each in its own tuning. */
 async function likenessOf({ store, studio }: Visit, id: string) {
-  found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
+  found(await findOwn(store.phrases, { studioId: studio.id, id }));
   const row = found((await findFactless(store, { phraseId: id }))[0]);
   const { meter } = paceAt(row.startSeconds, readPaces(row));
   const phrase = phraseOf(row, meter);

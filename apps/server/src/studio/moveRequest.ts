@@ -6,7 +6,7 @@ import {
   type SongRequest,
 } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
-import { findOwn, saveVersioned, within, type RequestModel, type Store } from '../store/index.ts';
+import { findOwn, saveVersioned, type RequestModel, type Store } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { knownState, showRequest } from './listRequests.ts';
 import { writeHome } from './outbox.ts';
@@ -24,18 +24,16 @@ const FIRST_SET_UP = { tuning: 'standard', capo: 0, key: '', tempo: 100, meter: 
  */
 export async function moveRequest(visit: Visit, id: string, move: RequestMove): Promise<SongRequest> {
   const { store, studio } = visit;
-  const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
+  const request = found(await findOwn(store.requests, { studioId: studio.id, id }));
   requireOwn(visit, request.studentId);
-  await store.atOnce(async (inside) => {
-    const { version, state, scope, reason } = move;
-    const row = { studioId: studio.id, id, version };
-    if (request.version === version) checkMove(visit, request, state);
-    const changes = scope === null ? { state } : { state, scope };
-    await kept(await saveVersioned(inside, inside.requests, row, changes), () => showRequest(visit, id));
-    await noteMove({ ...visit, store: inside }, id, state, scope ?? reason);
-    if (teaches(visit)) await tellMove({ ...visit, store: inside }, request, { state, words: scope ?? reason });
-    if (state === 'in work') await beginTranscription(inside, request);
-  });
+  const { version, state, scope, reason } = move;
+  const row = { studioId: studio.id, id, version };
+  if (request.version === version) checkMove(visit, request, state);
+  const changes = scope === null ? { state } : { state, scope };
+  await kept(await saveVersioned(store.requests, row, changes), () => showRequest(visit, id));
+  await noteMove(visit, id, state, scope ?? reason);
+  if (teaches(visit)) await tellMove(visit, request, { state, words: scope ?? reason });
+  if (state === 'in work') await beginTranscription(store, request);
   return showRequest(visit, id);
 }
 
@@ -47,16 +45,13 @@ export async function promiseRequest(
 ): Promise<SongRequest> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  const request = found(await findOwn(store, store.requests, { studioId: studio.id, id }));
-  await store.atOnce(async (inside) => {
-    const row = { studioId: studio.id, id, version };
-    await kept(await saveVersioned(inside, inside.requests, row, { promisedFor }), () => showRequest(visit, id));
-    const within = { ...visit, store: inside };
-    const say = (day: string) => DateTime.fromISO(day).toFormat('d LLLL yyyy');
-    const words = promisedFor === null ? 'the promise is taken back' : `promised for ${say(promisedFor)}`;
-    await noteMove(within, id, knownState(request.state), words);
-    await writeHome(within, request.studentId, { subject: `“${request.title}”`, body: `Your teacher: ${words}.` });
-  });
+  const request = found(await findOwn(store.requests, { studioId: studio.id, id }));
+  const row = { studioId: studio.id, id, version };
+  await kept(await saveVersioned(store.requests, row, { promisedFor }), () => showRequest(visit, id));
+  const say = (day: string) => DateTime.fromISO(day).toFormat('d LLLL yyyy');
+  const words = promisedFor === null ? 'the promise is taken back' : `promised for ${say(promisedFor)}`;
+  await noteMove(visit, id, knownState(request.state), words);
+  await writeHome(visit, request.studentId, { subject: `“${request.title}”`, body: `Your teacher: ${words}.` });
   return showRequest(visit, id);
 }
 
@@ -64,7 +59,7 @@ export async function promiseRequest(
 export async function noteMove(visit: Visit, requestId: string, state: RequestState, note: string): Promise<void> {
   const { store, studio, person, now } = visit;
   const line = { studioId: studio.id, requestId, at: now, personId: person.id, state, note };
-  await store.requestEvents.create(line, within(store));
+  await store.requestEvents.create(line);
 }
 
 /** States whose coming is written to those at home. */
@@ -94,10 +89,17 @@ function checkMove(visit: Visit, request: RequestModel, state: RequestState): vo
 async function beginTranscription(store: Store, request: RequestModel): Promise<void> {
   const { studioId, studentId, title, whose } = request;
   const requestId = request.followsId ?? request.id;
-  if (await store.transcriptions.findOne({ where: { studioId, requestId }, ...within(store) })) return;
-  const student = found(await findOwn(store, store.people, { studioId, id: studentId }));
-  await store.transcriptions.create(
-    { ...FIRST_SET_UP, studioId, studentId, requestId, title, whose, frets: student.frets },
-    within(store),
-  );
+  // Two parts of a song that are begun at once share one transcription.
+  await store.lock(`transcription of ${requestId}`);
+  if (await store.transcriptions.findOne({ where: { studioId, requestId } })) return;
+  const student = found(await findOwn(store.people, { studioId, id: studentId }));
+  await store.transcriptions.create({
+    ...FIRST_SET_UP,
+    studioId,
+    studentId,
+    requestId,
+    title,
+    whose,
+    frets: student.frets,
+  });
 }

@@ -1,5 +1,5 @@
 import type { Mail } from '@jam-ledger/contract';
-import { findHousehold, findMail, within } from '../store/index.ts';
+import { findHousehold, findMail } from '../store/index.ts';
 import { requireTeacher, type Visit } from './visit.ts';
 
 /** A message, before it is known to whom. */
@@ -9,11 +9,11 @@ export interface Message {
 }
 
 /** Most messages shown. Our choice. */
-const MOST_SHOWN = 100;
+const MAX_SHOWN = 100;
 
 /** Puts a message to one person into the outbox; nothing leaves the machine. */
 export async function writeTo({ store, studio, now }: Visit, personId: string, message: Message): Promise<void> {
-  await store.outbox.create({ ...message, studioId: studio.id, personId, madeAt: now }, within(store));
+  await store.outbox.create({ ...message, studioId: studio.id, personId, madeAt: now });
 }
 
 /** Puts a message to a student and their guardians into the outbox, but not to whoever is writing. */
@@ -22,9 +22,11 @@ export async function writeHome(visit: Visit, studentId: string, message: Messag
   for (const { id } of people) if (id !== visit.person.id) await writeTo(visit, id, message);
 }
 
-/** The newest messages that would have been sent, the last first. @throws NotYours for others than teachers. */
+/** The newest messages that would have been sent, the last first: all for the owner, a teacher’s own. @throws NotYours */
 export async function listMail(visit: Visit): Promise<readonly Mail[]> {
   requireTeacher(visit);
-  const rows = await findMail(visit.store, visit.studio.id, MOST_SHOWN);
+  const { store, studio, person } = visit;
+  const teacherId = person.role === 'owner' ? undefined : person.id;
+  const rows = await findMail(store, studio.id, { teacherId, max: MAX_SHOWN });
   return rows.map(({ madeAt, ...mail }) => ({ ...mail, at: madeAt.toISOString() }));
 }

@@ -22,10 +22,10 @@ import {
   findPeople,
   findPersonById,
   findPersonBySignIn,
+  findWards,
   keepWards,
   saveVersioned,
   useInvitation,
-  within,
   type ListedPerson,
   type PersonModel,
   type Store,
@@ -33,6 +33,7 @@ import {
 import { found, kept, known } from './keep.ts';
 import { writeTo } from './outbox.ts';
 import { endOverlapping } from './series.ts';
+import { requireStrong } from './password.ts';
 import { hashPassword, rightPassword } from './signIn.ts';
 import { Invalid, NotYours, Unknown } from './trouble.ts';
 import { requireTeacher, type Visit } from './visit.ts';
@@ -53,11 +54,9 @@ export async function enterPerson(visit: Visit, { role, name, wards }: PersonBod
   await requireWards(visit, role, wards);
   const { store, studio, person } = visit;
   const teacherId = role === 'student' && person.role === 'teacher' ? person.id : null;
-  return store.atOnce(async (inside) => {
-    const id = await addPerson(inside, { studioId: studio.id, role, name, teacherId });
-    await keepWards(inside, { studioId: studio.id, guardianId: id }, wards);
-    return show({ ...visit, store: inside }, id);
-  });
+  const id = await addPerson(store, { studioId: studio.id, role, name, teacherId });
+  await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
+  return show(visit, id);
 }
 
 /**
@@ -67,29 +66,21 @@ export async function enterPerson(visit: Visit, { role, name, wards }: PersonBod
  */
 export async function changePerson(visit: Visit, id: string, change: PersonChange): Promise<PersonChanged> {
   const { store, studio, now } = visit;
-  const before = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  const before = found(await findOwn(store.people, { studioId: studio.id, id }));
   const role = ENTERED_ROLES.find((one) => one === before.role);
   if (!role) throw new NotYours('The owner is not changed here.');
   requireRoom(visit, role);
   await requireWards(visit, role, change.wards);
   await requireTeacherOf(visit, role, change.teacherId);
   const { version, wards, archived, ...values } = change;
-  return store.atOnce(async (inside) => {
-    const within = { ...visit, store: inside };
-    const archivedAt = archived ? (before.archivedAt ?? now) : null;
-    const saved = await saveVersioned(
-      inside,
-      inside.people,
-      { studioId: studio.id, id, version },
-      { ...values, archivedAt },
-    );
-    await kept(saved, () => show(within, id));
-    await keepWards(inside, { studioId: studio.id, guardianId: id }, wards);
-    if (archived) await signOutEverywhere(within, id);
-    const isBack = role === 'student' && before.archivedAt && !archived;
-    const ended = isBack ? await endOverlapping(within, id) : [];
-    return { person: await show(within, id), ended };
-  });
+  const archivedAt = archived ? (before.archivedAt ?? now) : null;
+  const row = { studioId: studio.id, id, version };
+  await kept(await saveVersioned(store.people, row, { ...values, archivedAt }), () => show(visit, id));
+  await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
+  if (archived) await signOutEverywhere(visit, id);
+  const isBack = role === 'student' && before.archivedAt && !archived;
+  const ended = isBack ? await endOverlapping(visit, id) : [];
+  return { person: await show(visit, id), ended };
 }
 
 async function signOutEverywhere({ store, studio, now }: Visit, id: string): Promise<void> {
@@ -98,28 +89,26 @@ async function signOutEverywhere({ store, studio, now }: Visit, id: string): Pro
 }
 
 /**
- * Makes an invitation; earlier ones of the same person no longer hold. Only a digest of its token is kept; the message that would
- * carry it lies in the outbox. @throws NotYours, Unknown, Invalid
+ * Makes an invitation; earlier ones of the same person no longer hold. Its link is told to whoever makes it, and to nobody else: only
+ * a digest of its token is kept, and the message in the outbox is without it. @throws NotYours, Unknown, Invalid
  */
 export async function invite(visit: Visit, id: string): Promise<Invitation> {
   const { store, studio, person, now } = visit;
-  const row = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  const row = found(await findOwn(store.people, { studioId: studio.id, id }));
   const role = ENTERED_ROLES.find((one) => one === row.role);
   if (!role) throw new NotYours('The owner is not invited; they change their password themselves.');
-  requireRoom(visit, role);
+  await requireHandsOn(visit, role, row);
   if (row.archivedAt) throw new Invalid([{ field: 'id', message: `${row.name} is put away; take them back first.` }]);
   const token = randomBytes(32).toString('base64url');
   const path = `/welcome/${token}`;
   const expiresAt = DateTime.fromJSDate(now).plus({ days: INVITED_DAYS }).toJSDate();
-  await store.atOnce(async (inside) => {
-    await endInvitations(inside, studio.id, id, now);
-    const values = { studioId: studio.id, personId: id, madeBy: person.id, tokenHash: digestOf(token), expiresAt };
-    await inside.invitations.create(values, within(inside));
-    const until = DateTime.fromJSDate(expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
-    await writeTo({ ...visit, store: inside }, id, {
-      subject: `Your place in the book of ${studio.name}`,
-      body: `${row.name}, ${person.name} opens the book for you. Choose a name and a password at ${path}\nThe link works once, until ${until}.`,
-    });
+  await endInvitations(store, studio.id, id, now);
+  const values = { studioId: studio.id, personId: id, madeBy: person.id, tokenHash: digestOf(token), expiresAt };
+  await store.invitations.create(values);
+  const until = DateTime.fromJSDate(expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
+  await writeTo(visit, id, {
+    subject: `Your place in the book of ${studio.name}`,
+    body: `${row.name}, ${person.name} opens the book for you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
   });
   return { path, expiresAt: expiresAt.toISOString() };
 }
@@ -143,33 +132,34 @@ export async function acceptInvitation(
 ): Promise<null> {
   const { id, person } = await invited(store, token, now);
   const name = signInName.trim();
+  await requireStrong(password, [name, person.name, person.studioName]);
   const passwordHash = await hashPassword(password);
-  await store.atOnce(async (inside) => {
-    const other = await findPersonBySignIn(inside, name);
+  await store.inTransaction(async () => {
+    // Of two who choose the same name at once, the second is told so.
+    await store.lock('names to sign in with');
+    const other = await findPersonBySignIn(store, name);
     if (other && other.id !== person.id)
       throw new Invalid([
         { field: 'signInName', message: 'Somebody already signs in with this name; choose another.' },
       ]);
-    if (!(await useInvitation(inside, id, now))) throw new Unknown(NO_INVITATION);
-    await inside.people.update({ signInName: name, passwordHash }, { where: { id: person.id }, ...within(inside) });
-    await endSessions(inside, person.id, '');
+    if (!(await useInvitation(store, id, now))) throw new Unknown(NO_INVITATION);
+    await store.people.update({ signInName: name, passwordHash }, { where: { id: person.id } });
+    await endSessions(store, person.id, '');
   });
   return null;
 }
 
 /** Changes one’s own password and signs out everywhere else. @throws Invalid where the old one is wrong */
 export async function changePassword(
-  { store, person }: Visit,
+  { store, person, studio }: Visit,
   { old, password }: PasswordChange,
   sessionId: string,
 ): Promise<null> {
   const row = found(await findPersonById(store, person.id));
   if (!(await rightPassword(row.passwordHash, old)))
     throw new Invalid([{ field: 'old', message: 'This is not the password that holds.' }]);
-  await store.people.update(
-    { passwordHash: await hashPassword(password) },
-    { where: { id: person.id }, ...within(store) },
-  );
+  await requireStrong(password, [person.name, studio.name, row.signInName ?? '']);
+  await store.people.update({ passwordHash: await hashPassword(password) }, { where: { id: person.id } });
   await endSessions(store, person.id, sessionId);
   return null;
 }
@@ -194,6 +184,26 @@ function requireRoom(visit: Visit, role: EnteredRole): void {
     throw new NotYours('Only the owner enters and changes teachers.');
 }
 
+/**
+ * Lets those go on who hand an invitation on: the owner, and of students and their guardians whoever teaches them, or any
+ * teacher where nobody does yet. Whoever makes a link could use it. @throws NotYours
+ */
+async function requireHandsOn(visit: Visit, role: EnteredRole, row: PersonModel): Promise<void> {
+  requireRoom(visit, role);
+  const { store, studio, person } = visit;
+  if (person.role === 'owner') return;
+  const wards = role === 'guardian' ? await findWards(store, studio.id, row.id) : [];
+  const students =
+    role === 'guardian'
+      ? await peopleOf(
+          visit,
+          wards.map(({ id }) => id),
+        )
+      : [row];
+  if (students.some(({ teacherId }) => teacherId == null || teacherId === person.id)) return;
+  throw new NotYours('Somebody else teaches here; they, or the owner, hand out this link.');
+}
+
 async function requireWards(visit: Visit, role: EnteredRole, wards: readonly string[]): Promise<void> {
   const wrong = (message: string) => new Invalid([{ field: 'wards', message }]);
   if (role === 'guardian' && wards.length === 0) throw wrong('Say whose guardian this is.');
@@ -212,7 +222,7 @@ async function requireTeacherOf(visit: Visit, role: EnteredRole, teacherId: stri
 }
 
 function peopleOf({ store, studio }: Visit, ids: readonly string[]): Promise<PersonModel[]> {
-  return store.people.findAll({ where: { studioId: studio.id, id: [...ids] }, ...within(store) });
+  return store.people.findAll({ where: { studioId: studio.id, id: [...ids] } });
 }
 
 async function show({ store, studio, now }: Visit, id: string): Promise<Person> {

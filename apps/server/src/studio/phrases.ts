@@ -5,7 +5,6 @@ import {
   findOwn,
   placeOfNextPhrase,
   saveVersioned,
-  within,
   type PhraseModel,
 } from '../store/index.ts';
 import { found, kept } from './keep.ts';
@@ -20,9 +19,9 @@ import { requireTeacher, type Visit } from './visit.ts';
 export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBody): Promise<Phrase> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  found(await findOwn(store, store.sections, { studioId: studio.id, id: sectionId }));
+  found(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
   const place = await placeOfNextPhrase(store, studio.id, sectionId);
-  const row = await store.phrases.create({ ...body, studioId: studio.id, sectionId, place }, within(store));
+  const row = await store.phrases.create({ ...body, studioId: studio.id, sectionId, place });
   await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }
@@ -33,30 +32,30 @@ export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBod
  */
 export async function changePhrase(visit: Visit, id: string, change: PhraseChange): Promise<Phrase> {
   requireTeacher(visit);
-  const { studio } = visit;
-  return visit.store.atOnce(async (store) => {
-    const { version, ...changes } = change;
-    const before = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
-    const isNew = before.text !== change.text;
-    const draft = {
-      status: 'draft',
-      checkedBy: '',
-      checkedAgainst: '',
-      checkedAt: null,
-      refersTo: null,
-      movedFrets: 0,
-    };
-    const row = { studioId: studio.id, id, version };
-    const saved = await saveVersioned(store, store.phrases, row, isNew ? { ...changes, ...draft } : changes);
-    const after = await kept(saved, describePhrase);
-    if (before.struck !== change.struck) return describePhrase(await settleChoice({ ...visit, store }, after));
-    if (!isNew) return describePhrase(after);
-    await keepRevision({ ...visit, store }, before);
-    await carryReferences({ ...visit, store }, after);
-    await gatherFacts(store, { phraseId: id });
-    return describePhrase(after);
-  });
+  const { store, studio } = visit;
+  const { version, ...changes } = change;
+  const before = found(await findOwn(store.phrases, { studioId: studio.id, id }));
+  const isNew = before.text !== change.text;
+  const row = { studioId: studio.id, id, version };
+  const saved = await saveVersioned(store.phrases, row, isNew ? { ...changes, ...DRAFT } : changes);
+  const after = await kept(saved, describePhrase);
+  if (before.struck !== change.struck) return describePhrase(await settleChoice(visit, after));
+  if (!isNew) return describePhrase(after);
+  await keepRevision(visit, before);
+  await carryReferences(visit, after);
+  await gatherFacts(store, { phraseId: id });
+  return describePhrase(after);
 }
+
+/** What a phrase is when its text was changed. */
+const DRAFT = {
+  status: 'draft',
+  checkedBy: '',
+  checkedAgainst: '',
+  checkedAt: null,
+  refersTo: null,
+  movedFrets: 0,
+} as const;
 
 /** Marks a phrase as checked or proven, with who and when, or as a draft again. @throws NotYours, Unknown, Stale */
 export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Promise<Phrase> {
@@ -70,7 +69,7 @@ export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Pr
     checkedAgainst: draft ? '' : against,
     checkedAt: draft ? null : now,
   };
-  const saved = await saveVersioned(store, store.phrases, { studioId: studio.id, id, version }, changes);
+  const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, version }, changes);
   return describePhrase(await kept(saved, describePhrase));
 }
 
@@ -91,10 +90,7 @@ export async function addAlternate(visit: Visit, id: string, made: Partial<MadeA
     name: `${name.slice(0, 60)}, ${ordinal(others.length)}`,
     ...(made.text !== undefined && { ...made, certainty: 'arranged' }),
   };
-  const row = await store.phrases.create(
-    { ...body, studioId: studio.id, alternateOf: main.id, chosen: false },
-    within(store),
-  );
+  const row = await store.phrases.create({ ...body, studioId: studio.id, alternateOf: main.id, chosen: false });
   await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }
@@ -104,18 +100,16 @@ const ordinal = (count: number): string => (count === 1 ? 'another way' : `anoth
 /** Chooses the one of some alternates that this student plays. @throws NotYours, Unknown, Stale, Invalid */
 export async function choosePhrase(visit: Visit, id: string, seen: Seen): Promise<Phrase> {
   requireTeacher(visit);
-  const { studio } = visit;
-  return visit.store.atOnce(async (store) => {
-    const main = await mainOf({ ...visit, store }, id);
-    const all = await findAlternates(store, studio.id, main.id);
-    if (!all.some((one) => one.id === id))
-      throw new Invalid([{ field: 'body', message: 'A phrase that is struck out cannot be chosen.' }]);
-    const saved = await saveVersioned(store, store.phrases, { studioId: studio.id, id, ...seen }, { chosen: true });
-    const row = await kept(saved, describePhrase);
-    const ids = all.map((one) => one.id);
-    await chooseAlternate(store, studio.id, ids, id);
-    return describePhrase(row);
-  });
+  const { store, studio } = visit;
+  const main = await mainOf(visit, id);
+  const all = await findAlternates(store, studio.id, main.id);
+  if (!all.some((one) => one.id === id))
+    throw new Invalid([{ field: 'body', message: 'A phrase that is struck out cannot be chosen.' }]);
+  const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, ...seen }, { chosen: true });
+  const row = await kept(saved, describePhrase);
+  const ids = all.map((one) => one.id);
+  await chooseAlternate(store, studio.id, ids, id);
+  return describePhrase(row);
 }
 
 /** Keeps exactly one of some alternates in use when one of them is struck out or put back. */
@@ -129,11 +123,11 @@ async function settleChoice(visit: Visit, changed: PhraseModel): Promise<PhraseM
   const chosen = inUse ?? (changed.struck ? first : changed);
   const ids = [changed.id, ...others.map(({ id }) => id)];
   await chooseAlternate(store, studio.id, ids, chosen.id);
-  return found(await findOwn(store, store.phrases, { studioId: studio.id, id: changed.id }));
+  return found(await findOwn(store.phrases, { studioId: studio.id, id: changed.id }));
 }
 
 async function mainOf({ store, studio }: Visit, id: string): Promise<PhraseModel> {
-  const row = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
+  const row = found(await findOwn(store.phrases, { studioId: studio.id, id }));
   if (!row.alternateOf) return row;
-  return found(await findOwn(store, store.phrases, { studioId: studio.id, id: row.alternateOf }));
+  return found(await findOwn(store.phrases, { studioId: studio.id, id: row.alternateOf }));
 }

@@ -9,13 +9,13 @@ import {
   forgetStandings,
   keepPlanned,
   saveVersioned,
-  within,
   type PieceRow,
   type PlanModel,
   type TranscriptionModel,
 } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
+import { mapInSlices } from './slices.ts';
 import { aroundOf, kindOf, resultsOf, rulesOf, standOf, type Around } from './standing.ts';
 import { Invalid } from './trouble.ts';
 import { dayOf, requireTeacher, type Visit } from './visit.ts';
@@ -24,9 +24,9 @@ import { dayOf, requireTeacher, type Visit } from './visit.ts';
 export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: songId }));
+  found(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
   const [plan, rows, phrases] = await Promise.all([
-    findOwn(store, store.plans, { studioId: studio.id, id: songId }),
+    findOwn(store.plans, { studioId: studio.id, id: songId }),
     findPieces(store, studio.id, { songId }),
     findSongPhrases(store, studio.id, [songId]),
   ]);
@@ -37,7 +37,7 @@ export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
   const today = dayOf(visit);
   return {
     ...settingsOf(plan),
-    pieces: rows.map((row) =>
+    pieces: await mapInSlices(rows, (row) =>
       describeLine(row, { history: historyOf(row), around: around(row), today, name: nameOf(row, name) }),
     ),
   };
@@ -93,22 +93,16 @@ function describeLine(
 export async function keepPlan(visit: Visit, songId: string, body: PlanBody): Promise<Plan> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  const song = found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: songId }));
+  const song = found(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
   await requireSound(visit, song, body.pieces);
   const { version, learning, raising, targetPercent, rules } = body;
-  await store.atOnce(async (inside) => {
-    const owned = { id: songId, studioId: studio.id };
-    await inside.plans.bulkCreate([owned], { ignoreDuplicates: true, ...within(inside) });
-    const saved = await saveVersioned(
-      inside,
-      inside.plans,
-      { ...owned, version },
-      { learning, raising, targetPercent, ...rules },
-    );
-    await kept(saved, () => showPlan({ ...visit, store: inside }, songId));
-    await keepPlanned(inside, { studioId: studio.id, studentId: song.studentId, songId }, body.pieces.map(plannedRow));
-    await forgetStandings(inside, studio.id, { songId });
-  });
+  const owned = { id: songId, studioId: studio.id };
+  await store.plans.bulkCreate([owned], { ignoreDuplicates: true });
+  const settings = { learning, raising, targetPercent, ...rules };
+  const saved = await saveVersioned(store.plans, { ...owned, version }, settings);
+  await kept(saved, () => showPlan(visit, songId));
+  await keepPlanned(store, { studioId: studio.id, studentId: song.studentId, songId }, body.pieces.map(plannedRow));
+  await forgetStandings(store, studio.id, { songId });
   return showPlan(visit, songId);
 }
 
@@ -131,7 +125,6 @@ async function requireSound(visit: Visit, song: TranscriptionModel, pieces: read
   const others = await store.pieces.findAll({
     where: { id: ids },
     attributes: ['id', 'cut', 'studioId', 'studentId'],
-    ...within(store),
   });
   const taken = new Map(others.map((row) => [row.id, row]));
   const cuts = new Set<string>();

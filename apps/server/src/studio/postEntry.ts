@@ -1,6 +1,6 @@
-import type { EntryBody, EntryChange, Piece } from '@jam-ledger/contract';
+import type { EntryBody, EntryChange, Loop, Piece } from '@jam-ledger/contract';
 import { paceOf } from '@jam-ledger/core/progress';
-import { findOwn, findPieces, findResults, saveVersioned, within } from '../store/index.ts';
+import { findOwn, findPieces, findResults, saveVersioned, type EntryModel } from '../store/index.ts';
 import { found, kept } from './keep.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
@@ -13,25 +13,55 @@ const OLDEST_DAYS = 60;
 const DAY_MS = 24 * 60 * 60 * 1000;
 
 /**
- * Posts a result for a piece: in pencil when a student logs it, in ink when a teacher heard it. The same
- * entry sent again posts nothing new. @throws NotYours, Unknown, Invalid
+ * Posts a result for a piece: in pencil when a student logs it, in ink when a teacher heard it. What was played of a part of it
+ * moves no ladder but that of the piece cut there, where the student has one. The same entry sent again posts nothing new.
+ * @throws NotYours, Unknown, Invalid
  */
 export async function postEntry(visit: Visit, pieceId: string, body: EntryBody): Promise<Piece> {
   const { store, studio, person } = visit;
   const piece = found((await findPieces(store, studio.id, { id: pieceId }))[0]);
   requireOwn(visit, piece.studentId);
-  const { playedAt, sentAt, ...values } = body;
+  const { playedAt, sentAt, loop = null, ...values } = body;
   const postedAt = momentOf(visit, playedAt, sentAt);
   if (piece.struck || (piece.assignedOn === null && !teaches(visit)))
     throw new Invalid([{ field: 'pieceId', message: 'This piece was taken back; nothing can be posted to it.' }]);
   const medium = teaches(visit) ? 'ink' : 'pencil';
-  const entry = { ...values, studioId: studio.id, pieceId, postedBy: person.id, medium, postedAt };
-  await store.entries.bulkCreate([entry], { ignoreDuplicates: true, ...within(store) });
-  const stored = await findOwn(store, store.entries, { studioId: studio.id, id: body.id });
+  const countsFor = loop === null ? pieceId : await pieceCutAt(visit, pieceId, loop);
+  // What is kept beside a piece is computed from all of its entries, so two at once wait for each other.
+  await store.lock(`entries of ${countsFor ?? pieceId}`);
+  const stretch = { loopFrom: loop?.from ?? null, loopTo: loop?.to ?? null, countsFor };
+  const entry = { ...values, ...stretch, studioId: studio.id, pieceId, postedBy: person.id, medium, postedAt };
+  await store.entries.bulkCreate([entry], { ignoreDuplicates: true });
+  const stored = await findOwn(store.entries, { studioId: studio.id, id: body.id });
   if (stored?.pieceId !== pieceId || stored.postedBy !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another entry already has this id.' }]);
-  await keepPace(visit, pieceId);
-  return keepShown(visit, await showPiece(visit, pieceId));
+  return showCounted(visit, stored);
+}
+
+/** The piece an entry was posted to as it stands; what is kept beside the one whose ladder it moves is computed anew. */
+async function showCounted(visit: Visit, { pieceId, countsFor }: EntryModel): Promise<Piece> {
+  if (countsFor != null) {
+    await keepPace(visit, countsFor);
+    await keepShown(visit, await showPiece(visit, countsFor));
+  }
+  return showPiece(visit, pieceId);
+}
+
+/** The given piece that plays just what went round and round in another; null where the student has none. */
+async function pieceCutAt(visit: Visit, pieceId: string, { from, to }: Loop): Promise<string | null> {
+  const { store, studio } = visit;
+  const { parts, student } = await showPiece(visit, pieceId);
+  const part = parts.find(({ at, length }) => at <= from && to <= at + length);
+  if (!part) return null;
+  const start = part.from + from - part.at;
+  const end = part.from + to - part.at;
+  const isEnd = part.to === null && to === part.at + part.length;
+  const others = await findPieces(store, studio.id, { studentId: student.id });
+  const cut = others.find(({ parts: [first, ...more] }) => {
+    if (!first || more.length > 0 || first.phraseId !== part.phraseId || first.from !== start) return false;
+    return first.to === end || (first.to === null && isEnd);
+  });
+  return cut?.id ?? null;
 }
 
 /**
@@ -59,16 +89,16 @@ function momentOf({ now }: Visit, playedAt: string | undefined, sentAt: string |
 async function keepPace({ store, studio }: Visit, pieceId: string): Promise<void> {
   const results = await findResults(store, studio.id, { pieceIds: [pieceId], zone: studio.zone });
   const pace = paceOf(resultsOf(results.get(pieceId) ?? [])) ?? null;
-  await store.pieces.update({ pace }, { where: { studioId: studio.id, id: pieceId }, ...within(store) });
+  await store.pieces.update({ pace }, { where: { studioId: studio.id, id: pieceId } });
 }
 
 /** Strikes out an entry one posted oneself, or puts it back. @throws NotYours, Unknown, Stale */
 export async function strikeEntry(visit: Visit, id: string, { version, struck }: EntryChange): Promise<Piece> {
   const { store, studio, person } = visit;
-  const row = found(await findOwn(store, store.entries, { studioId: studio.id, id }));
+  const row = found(await findOwn(store.entries, { studioId: studio.id, id }));
   if (row.postedBy !== person.id) throw new NotYours('An entry is struck out by whoever posted it.');
-  const saved = await saveVersioned(store, store.entries, { studioId: studio.id, id, version }, { struck });
+  await store.lock(`entries of ${row.countsFor ?? row.pieceId}`);
+  const saved = await saveVersioned(store.entries, { studioId: studio.id, id, version }, { struck });
   await kept(saved, () => showPiece(visit, row.pieceId));
-  await keepPace(visit, row.pieceId);
-  return keepShown(visit, await showPiece(visit, row.pieceId));
+  return showCounted(visit, row);
 }

@@ -15,19 +15,16 @@ import { requireTeacher, type Visit } from './visit.ts';
  */
 export async function referPhrase(visit: Visit, id: string, reference: PhraseReference): Promise<Phrase> {
   requireTeacher(visit);
-  const { studio } = visit;
-  return visit.store.atOnce(async (store) => {
-    const inside = { ...visit, store };
-    const { version, to, movedFrets } = reference;
-    const before = found(await findOwn(store, store.phrases, { studioId: studio.id, id }));
-    const row = { studioId: studio.id, id, version };
-    const text = to === null ? before.text : await referredText(inside, before, { to, movedFrets });
-    const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
-    const after = await kept(await saveVersioned(store, store.phrases, row, changes), describePhrase);
-    if (text !== before.text) await keepRevision(inside, before);
-    await gatherFacts(store, { phraseId: id });
-    return describePhrase(after);
-  });
+  const { store, studio } = visit;
+  const { version, to, movedFrets } = reference;
+  const before = found(await findOwn(store.phrases, { studioId: studio.id, id }));
+  const row = { studioId: studio.id, id, version };
+  const text = to === null ? before.text : await referredText(visit, before, { to, movedFrets });
+  const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
+  const after = await kept(await saveVersioned(store.phrases, row, changes), describePhrase);
+  if (text !== before.text) await keepRevision(visit, before);
+  await gatherFacts(store, { phraseId: id });
+  return describePhrase(after);
 }
 
 async function referredText(
@@ -37,7 +34,7 @@ async function referredText(
 ): Promise<string> {
   const { store, studio } = visit;
   const refuse = (message: string) => new Invalid([{ field: 'to', message }]);
-  const target = found(await findOwn(store, store.phrases, { studioId: studio.id, id: to }));
+  const target = found(await findOwn(store.phrases, { studioId: studio.id, id: to }));
   const circle = 'These phrases would refer to each other in a circle; refer to one that is written out.';
   if (target.id === from.id || target.refersTo) throw refuse(circle);
   if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
@@ -49,8 +46,8 @@ async function referredText(
 }
 
 async function songOf({ store, studio }: Visit, { sectionId }: PhraseModel): Promise<TranscriptionModel> {
-  const section = found(await findOwn(store, store.sections, { studioId: studio.id, id: sectionId }));
-  return found(await findOwn(store, store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
+  const section = found(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
+  return found(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
 }
 
 /** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
@@ -62,7 +59,7 @@ export async function carryReferences(visit: Visit, target: PhraseModel): Promis
   for (const row of references) {
     const text = movedText(target.text, row.movedFrets, song);
     const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
-    await saveVersioned(store, store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
+    await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
   }
 }

@@ -26,7 +26,6 @@ import {
   findWork,
   GRACE_MINUTES,
   seeRunning,
-  within,
   type WorkRow,
 } from '../store/index.ts';
 import { found, known } from './keep.ts';
@@ -121,19 +120,16 @@ export async function showHours(visit: Visit): Promise<RequestHours> {
 export async function timeWork(visit: Visit, requestId: string, { action }: WorkAction): Promise<RequestHours> {
   requireTeacher(visit);
   const { store, studio, person, now } = visit;
-  found(await findOwn(store, store.requests, { studioId: studio.id, id: requestId }));
+  found(await findOwn(store.requests, { studioId: studio.id, id: requestId }));
   const own = { personId: person.id, requestId, now };
-  await store.atOnce(async (inside) => {
-    // Two windows of the same person start one timer.
-    await inside.rows('SELECT pg_advisory_xact_lock(hashtext($1))', [`timer ${person.id}`]);
-    const isSeen = action !== 'stop' && (await seeRunning(inside, studio.id, own));
-    if (action === 'seen' || isSeen) return;
-    await endRunning(inside, studio.id, person.id, now);
-    if (action === 'start') {
-      const span = { studioId: studio.id, requestId, personId: person.id, startedAt: now, seenAt: now };
-      await inside.workSpans.create(span, within(inside));
-    }
-  });
+  // Two windows of the same person start one timer.
+  await store.lock(`timer ${person.id}`);
+  const isSeen = action !== 'stop' && (await seeRunning(store, studio.id, own));
+  if (action !== 'seen' && !isSeen) await endRunning(store, studio.id, person.id, now);
+  if (action === 'start' && !isSeen) {
+    const span = { studioId: studio.id, requestId, personId: person.id, startedAt: now, seenAt: now };
+    await store.workSpans.create(span);
+  }
   return showHours(visit);
 }
 

@@ -1,155 +1,171 @@
-import type { Lesson, LessonQuery, LessonSwap, Series, SeriesBody, SeriesChange } from '@jam-ledger/contract';
+import {
+  SERIES_LIMITS,
+  type Lesson,
+  type LessonQuery,
+  type LessonSwap,
+  type Series,
+  type SeriesBody,
+  type SeriesChange,
+  type SeriesList,
+  type SeriesQuery,
+} from '@jam-ledger/contract';
 import { checkRule, closedDays, lessonDates, moveLesson, overlapsOf, type LessonDate } from '@jam-ledger/core/series';
 import { DateTime } from 'luxon';
 import {
+  findLessonDates,
   findLessons,
   findOwn,
   findSeries,
+  findSeriesLines,
   findTaken,
   keepLessons,
   saveVersioned,
-  within,
   type LessonRow,
   type SeriesRow,
 } from '../store/index.ts';
 import { found, kept, requireStudent } from './keep.ts';
 import { writeHome } from './outbox.ts';
+import { mapInSlices } from './slices.ts';
 import { Invalid } from './trouble.ts';
-import { dayOf, requireTeacher, sightOf, type Visit } from './visit.ts';
+import { dayOf, requireSight, requireTeacher, sightOf, type Visit } from './visit.ts';
 
-/** Every series of the studio for a teacher, those of whom they may read for others. */
-export async function listSeries(visit: Visit): Promise<readonly Series[]> {
-  const rows = await findSeries(visit.store, visit.studio.id, { studentIds: sightOf(visit) });
-  return rows.map((row) => describe(visit, row));
+/** A page of the series of the studio for a teacher, of those of whom they may read for others. @throws NotYours */
+export async function listSeries(visit: Visit, { studentId, from = 0 }: SeriesQuery): Promise<SeriesList> {
+  const { store, studio } = visit;
+  if (studentId !== undefined) requireSight(visit, studentId);
+  const studentIds = studentId === undefined ? sightOf(visit) : [studentId];
+  const since = startOfDay(visit, dayOf(visit)).toJSDate();
+  const page = { studentIds, from, max: SERIES_LIMITS.page, since, zone: studio.zone };
+  const rows = await findSeriesLines(store, studio.id, page);
+  return {
+    total: rows[0]?.total ?? 0,
+    series: rows.map(({ id, title, studentId: student, studentName, teacherId, teacherName, lessons, day, time }) => ({
+      id,
+      title,
+      student: { id: student, name: studentName },
+      teacher: { id: teacherId, name: teacherName },
+      lessons,
+      next: day === null || time === null ? null : { day, time },
+    })),
+  };
 }
 
-/** One series. @throws Unknown */
+/** One series with its lessons. @throws NotYours, Unknown */
 export async function showSeries(visit: Visit, id: string): Promise<Series> {
-  return describe(visit, found((await findSeries(visit.store, visit.studio.id, { id }))[0]));
+  const { store, studio } = visit;
+  const row = found((await findSeries(store, studio.id, { id }))[0]);
+  requireSight(visit, row.studentId);
+  return describe(visit, row, await findLessonDates(store, studio.id, { seriesId: id, zone: studio.zone }));
 }
 
 /** Begins a series of lessons, given by whoever begins it. @throws NotYours, Unknown, Invalid */
 export async function beginSeries(visit: Visit, body: SeriesBody): Promise<Series> {
   requireTeacher(visit);
-  const { studio, person } = visit;
+  const { store, studio, person } = visit;
   await requireStudent(visit, body.studentId);
   await requireInstalments(visit, body);
-  return alone(visit, async (inside) => {
-    const { store } = inside;
-    const [lessons = []] = await soundLessons(inside, [{ ...body, teacherId: person.id, seriesId: undefined }]);
-    const row = await store.series.create({ ...body, studioId: studio.id, teacherId: person.id }, within(store));
-    await keepLessons(store, { studioId: studio.id, seriesId: row.id }, lessons);
-    // Whoever gives the first lessons is their teacher from now on.
-    const unclaimed = { studioId: studio.id, id: body.studentId, teacherId: null };
-    await store.people.update({ teacherId: person.id }, { where: unclaimed, ...within(store) });
-    return showSeries(inside, row.id);
-  });
+  await lockSeries(visit);
+  const [lessons = []] = await soundLessons(visit, [{ ...body, teacherId: person.id, seriesId: undefined }]);
+  const row = await store.series.create({ ...body, studioId: studio.id, teacherId: person.id });
+  await keepLessons(store, { studioId: studio.id, seriesId: row.id }, lessons);
+  // Whoever gives the first lessons is their teacher from now on.
+  const unclaimed = { studioId: studio.id, id: body.studentId, teacherId: null };
+  await store.people.update({ teacherId: person.id }, { where: unclaimed });
+  return showSeries(visit, row.id);
 }
 
 /** Changes a series and its lessons, or ends it; what that means for those at home is written to them. @throws NotYours, Unknown, Stale, Invalid */
 export async function changeSeries(visit: Visit, id: string, change: SeriesChange): Promise<Series> {
   requireTeacher(visit);
   const { store, studio } = visit;
-  const before = found(await findOwn(store, store.series, { studioId: studio.id, id }));
+  const before = found(await findOwn(store.series, { studioId: studio.id, id }));
   if (before.studentId !== change.studentId)
     throw new Invalid([{ field: 'studentId', message: 'A series stays with its student; begin another one.' }]);
   await requireInstalments(visit, change);
-  return alone(visit, async (inside) => {
-    const { version, ...body } = change;
-    const given = { ...body, teacherId: before.teacherId, seriesId: id };
-    const [lessons] = change.struck ? [] : await soundLessons(inside, [given]);
-    const old = before.struck ? [] : lessonsOf(visit, before);
-    const saved = await saveVersioned(inside.store, inside.store.series, { studioId: studio.id, id, version }, body);
-    await kept(saved, () => showSeries(inside, id));
-    if (lessons) await keepLessons(inside.store, { studioId: studio.id, seriesId: id }, lessons);
-    await tellHome(inside, change, { old, lessons: lessons ?? [] });
-    return showSeries(inside, id);
-  });
+  await lockSeries(visit);
+  const { version, ...body } = change;
+  const given = { ...body, teacherId: before.teacherId, seriesId: id };
+  const [lessons] = change.struck ? [] : await soundLessons(visit, [given]);
+  const old = before.struck ? [] : await findLessonDates(store, studio.id, { seriesId: id, zone: studio.zone });
+  const saved = await saveVersioned(store.series, { studioId: studio.id, id, version }, body);
+  await kept(saved, () => showSeries(visit, id));
+  if (lessons) await keepLessons(store, { studioId: studio.id, seriesId: id }, lessons);
+  await tellHome(visit, change, { old, lessons: lessons ?? [] });
+  return showSeries(visit, id);
 }
 
 /** Lets two lessons of two series change places, both or neither. @throws NotYours, Unknown, Stale, Invalid */
 export async function swapLessons(visit: Visit, { lessons: pair }: LessonSwap): Promise<readonly Series[]> {
   requireTeacher(visit);
-  const { studio } = visit;
-  return alone(visit, async (inside) => {
-    const sides = await Promise.all(
-      pair.map(async ({ seriesId, version, startsAt }) => {
-        const series = await showSeries(inside, seriesId);
-        const lesson = series.lessons.find((one) => one.startsAt === startsAt);
-        if (!lesson)
-          throw new Invalid([{ field: 'lessons', message: 'This lesson is not there any more; look again.' }]);
-        return { series, lesson, version };
-      }),
-    );
-    const [a, b] = sides;
-    if (!a || !b) return [];
-    const swapped = [
-      { ...a, changes: moveLesson(a.series.changes, a.lesson, b.lesson) },
-      { ...b, changes: moveLesson(b.series.changes, b.lesson, a.lesson) },
-    ];
-    const given = swapped.map(({ series, changes }) => ({
-      ...series,
-      changes,
-      teacherId: series.teacher.id,
-      seriesId: series.id,
-    }));
-    const made = await soundLessons(inside, given);
-    const { store } = inside;
-    for (const [index, { series, changes, version }] of swapped.entries()) {
-      const row = { studioId: studio.id, id: series.id, version };
-      await kept(await saveVersioned(store, store.series, row, { changes }), () => showSeries(inside, series.id));
-      await keepLessons(store, { studioId: studio.id, seriesId: series.id }, made[index] ?? []);
-      await tellHome(inside, series, { old: series.lessons, lessons: made[index] ?? [] });
-    }
-    return Promise.all(swapped.map(({ series }) => showSeries(inside, series.id)));
-  });
+  const { store, studio } = visit;
+  await lockSeries(visit);
+  const sides = await Promise.all(
+    pair.map(async ({ seriesId, version, startsAt }) => {
+      const series = await showSeries(visit, seriesId);
+      const lesson = series.lessons.find((one) => one.startsAt === startsAt);
+      if (!lesson) throw new Invalid([{ field: 'lessons', message: 'This lesson is not there any more; look again.' }]);
+      return { series, lesson, version };
+    }),
+  );
+  const [a, b] = sides;
+  if (!a || !b) return [];
+  const swapped = [
+    { ...a, changes: moveLesson(a.series.changes, a.lesson, b.lesson) },
+    { ...b, changes: moveLesson(b.series.changes, b.lesson, a.lesson) },
+  ];
+  const given = swapped.map(({ series, changes }) => ({
+    ...series,
+    changes,
+    teacherId: series.teacher.id,
+    seriesId: series.id,
+  }));
+  const made = await soundLessons(visit, given);
+  for (const [index, { series, changes, version }] of swapped.entries()) {
+    const row = { studioId: studio.id, id: series.id, version };
+    await kept(await saveVersioned(store.series, row, { changes }), () => showSeries(visit, series.id));
+    await keepLessons(store, { studioId: studio.id, seriesId: series.id }, made[index] ?? []);
+    await tellHome(visit, series, { old: series.lessons, lessons: made[index] ?? [] });
+  }
+  return Promise.all(swapped.map(({ series }) => showSeries(visit, series.id)));
 }
 
 /** Lays the lessons of all series anew, since the zone or the holidays have changed. @throws Invalid where some would overlap. */
 export async function layAnew(visit: Visit): Promise<void> {
-  await alone(visit, async (inside) => {
-    const rows = await findSeries(inside.store, visit.studio.id, {});
-    const made = await soundLessons(
-      inside,
-      rows.map((row) => ({ ...row, seriesId: row.id })),
-    );
-    for (const [index, { id }] of rows.entries())
-      await keepLessons(inside.store, { studioId: visit.studio.id, seriesId: id }, made[index] ?? []);
-  });
+  const { store, studio } = visit;
+  await lockSeries(visit);
+  const rows = await findSeries(store, studio.id, {});
+  const given = rows.map((row) => ({ ...row, seriesId: row.id }));
+  const made = await soundLessons(visit, given);
+  for (const [index, { id }] of rows.entries())
+    await keepLessons(store, { studioId: studio.id, seriesId: id }, made[index] ?? []);
 }
 
 /** Ends the series of a student whose coming lessons overlap others by now; gives their titles. */
 export async function endOverlapping(visit: Visit, studentId: string): Promise<readonly string[]> {
-  return alone(visit, async (inside) => {
-    const { store, studio } = inside;
-    const ended: string[] = [];
-    for (const row of await findSeries(store, studio.id, { studentIds: [studentId] })) {
-      const given = { ...row, seriesId: row.id };
-      const isFree = await soundLessons(inside, [given]).then(
-        () => true,
-        (error: unknown) => {
-          if (error instanceof Invalid) return false;
-          throw error;
-        },
-      );
-      if (isFree) continue;
-      await saveVersioned(
-        store,
-        store.series,
-        { studioId: studio.id, id: row.id, version: row.version },
-        { struck: true },
-      );
-      ended.push(row.title);
-    }
-    return ended;
-  });
+  const { store, studio } = visit;
+  await lockSeries(visit);
+  const ended: string[] = [];
+  for (const row of await findSeries(store, studio.id, { studentIds: [studentId] })) {
+    const isFree = await soundLessons(visit, [{ ...row, seriesId: row.id }]).then(
+      () => true,
+      (error: unknown) => {
+        if (error instanceof Invalid) return false;
+        throw error;
+      },
+    );
+    if (isFree) continue;
+    const { id, version } = row;
+    await saveVersioned(store.series, { studioId: studio.id, id, version }, { struck: true });
+    ended.push(row.title);
+  }
+  return ended;
 }
 
 /** @throws Invalid where an instalment is of a request of somebody else. */
 async function requireInstalments({ store, studio }: Visit, { studentId, instalments }: SeriesBody): Promise<void> {
   const ids = [...new Set(instalments.map(({ requestId }) => requestId))];
   const where = { studioId: studio.id, studentId, id: ids };
-  const known = ids.length === 0 ? 0 : await store.requests.count({ where, ...within(store) });
+  const known = ids.length === 0 ? 0 : await store.requests.count({ where });
   if (known !== ids.length)
     throw new Invalid([{ field: 'instalments', message: 'One of these was not asked for by this student.' }]);
 }
@@ -178,12 +194,9 @@ async function tellHome(
 /** Most lessons that are named in a message. */
 const MOST_WRITTEN = 12;
 
-/** Does something while nobody else of the studio changes series, so that two at once see each other’s lessons. */
-function alone<One>(visit: Visit, work: (inside: Visit) => Promise<One>): Promise<One> {
-  return visit.store.atOnce(async (store) => {
-    await store.rows('SELECT pg_advisory_xact_lock(hashtext($1))', [`series ${visit.studio.id}`]);
-    return work({ ...visit, store });
-  });
+/** Lets nobody else of the studio change series until this is done, so that two at once see each other’s lessons. */
+function lockSeries({ store, studio }: Visit): Promise<void> {
+  return store.lock(`series ${studio.id}`);
 }
 
 /** Most overlaps that are told at once. */
@@ -199,7 +212,7 @@ type Given = Pick<SeriesBody, 'rule' | 'changes' | 'studentId'> & {
 /** The lessons of some series, in their order. @throws Invalid where a rule is none, or they overlap others of the student or teacher. */
 async function soundLessons(visit: Visit, series: readonly Given[]): Promise<readonly (readonly LessonDate[])[]> {
   const { store, studio } = visit;
-  const made = series.map((given) => ruledLessons(visit, given));
+  const made = await mapInSlices(series, (given) => ruledLessons(visit, given));
   const own = series.flatMap(({ studentId, teacherId }, index) =>
     (made[index] ?? []).map(({ startsAt, endsAt }) => ({ startsAt, endsAt, studentId, teacherId, name: undefined })),
   );
@@ -212,20 +225,40 @@ async function soundLessons(visit: Visit, series: readonly Given[]): Promise<rea
   ];
   if (from === undefined || to === undefined) return made;
   const people = [...new Set(series.flatMap(({ studentId, teacherId }) => [studentId, teacherId]))];
-  const others = await findTaken(store, studio.id, { from, to, people });
-  const ids = new Set(series.map(({ seriesId }) => seriesId));
-  const taken = others
-    .filter(({ seriesId }) => !ids.has(seriesId))
-    .map((one) => ({ ...one, startsAt: iso(one.startsAt), endsAt: iso(one.endsAt), name: one.studentName }));
-  const pairs = overlapsOf<Taken>([...own, ...taken]).filter(
-    ([a, b]) =>
-      (a.name === undefined || b.name === undefined) && (a.studentId === b.studentId || a.teacherId === b.teacherId),
-  );
+  const but = series.flatMap(({ seriesId }) => seriesId ?? []);
+  const others = await findTaken(store, studio.id, { from, to, people, but });
+  const taken = others.map((one) => ({
+    ...one,
+    startsAt: iso(one.startsAt),
+    endsAt: iso(one.endsAt),
+    name: one.studentName,
+  }));
+  const pairs = await overlapsOfPeople([...own, ...taken]);
   if (pairs.length > 0)
     throw new Invalid(
       pairs.slice(0, MOST_TOLD).map((pair) => ({ field: 'rule.time', message: sayOverlap(visit, pair) })),
     );
   return made;
+}
+
+/** Lessons that take the same student or teacher at the same time, one of them of the series that are laid. */
+async function overlapsOfPeople(lessons: readonly Taken[]): Promise<readonly (readonly [Taken, Taken])[]> {
+  const byPerson = new Map<string, Taken[]>();
+  for (const lesson of lessons)
+    for (const person of new Set([lesson.studentId, lesson.teacherId])) {
+      const had = byPerson.get(person);
+      if (had) had.push(lesson);
+      else byPerson.set(person, [lesson]);
+    }
+  const pairs = await mapInSlices([...byPerson.values()], (had) =>
+    overlapsOf(had).filter(([a, b]) => a.name === undefined || b.name === undefined),
+  );
+  // Two that share student and teacher are found for both.
+  const told = new Set<string>();
+  return pairs.flat().filter(([a, b]) => {
+    const key = `${a.startsAt} ${a.studentId} ${b.startsAt} ${b.studentId}`;
+    return !told.has(key) && told.add(key);
+  });
 }
 
 /** @throws Invalid */
@@ -262,12 +295,7 @@ function sayOverlap({ studio }: Visit, pair: readonly [Taken, Taken]): string {
 
 const iso = (moment: Date) => `${moment.toISOString().slice(0, 19)}Z`;
 
-function lessonsOf({ studio }: Visit, { rule, changes }: Pick<SeriesRow, 'rule' | 'changes'>): readonly LessonDate[] {
-  return lessonDates(rule, { ...changes, holidays: studio.holidays }, studio.zone);
-}
-
-function describe(visit: Visit, row: SeriesRow): Series {
-  const { studio } = visit;
+function describe({ studio }: Visit, row: SeriesRow, lessons: readonly LessonDate[]): Series {
   const { studentId, studentName, teacherId, teacherName, rule, changes, ...rest } = row;
   return {
     ...rest,
@@ -276,12 +304,16 @@ function describe(visit: Visit, row: SeriesRow): Series {
     changes,
     student: { id: studentId, name: studentName },
     teacher: { id: teacherId, name: teacherName },
-    lessons: lessonsOf(visit, row),
+    lessons,
     closed: closedDays(rule, { ...changes, holidays: studio.holidays }, studio.zone).map(({ day, holiday }) => ({
       day,
       name: holiday.name,
     })),
   };
+}
+
+function startOfDay({ studio }: Visit, day: string): DateTime {
+  return DateTime.fromISO(day, { zone: studio.zone });
 }
 
 /** The lessons of some days from today on: those of the studio for a teacher, of whom they may read for others. */
@@ -293,7 +325,7 @@ export async function listLessons(
   }: LessonQuery & { readonly teacherId?: string | undefined; readonly after?: Date; readonly most?: number },
 ): Promise<readonly Lesson[]> {
   const { store, studio } = visit;
-  const start = DateTime.fromISO(dayOf(visit), { zone: studio.zone });
+  const start = startOfDay(visit, dayOf(visit));
   const range = { from: start.toUTC().toISO() ?? '', to: start.plus({ days }).toUTC().toISO() ?? '' };
   const rows = await findLessons(store, studio.id, { ...range, ...only });
   return rows

@@ -13,6 +13,7 @@ import { listHomeNotes } from './lessonDay.ts';
 import { showSeries } from './series.ts';
 import { songsOf } from './showLedger.ts';
 import { nameOf, namesOf } from './showPieces.ts';
+import { mapInSlices } from './slices.ts';
 import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
 import { dayOf, requireSight, type Visit } from './visit.ts';
 
@@ -40,7 +41,9 @@ export async function reportSeries(visit: Visit, id: string): Promise<SeriesRepo
   const name = namesOf(phrases);
   const around = aroundOf(rows, { phrases, nameOf: (row) => nameOf(row, name), historyOf });
   const pace = paceAround(rows, studioPace);
-  const stands = rows.map((row) => standOf(row, { history: historyOf(row), around: around(row), today, pace }));
+  const stands = await mapInSlices(rows, (row) =>
+    standOf(row, { history: historyOf(row), around: around(row), today, pace }),
+  );
   const given = rows.flatMap((row, index) => {
     const stand = stands[index];
     return row.assignedOn !== null && stand ? [{ row, stand }] : [];

@@ -8,9 +8,18 @@ import {
 } from '@jam-ledger/contract';
 import type { PieceKind } from '@jam-ledger/core/pieces';
 import { lastLesson, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
-import { findOwn, findPieces, findResults, findSongPhrases, findStudioPace, type PieceRow } from '../store/index.ts';
+import {
+  findOwn,
+  findPieces,
+  findResults,
+  findSongPhrases,
+  findStudioPace,
+  type PieceRow,
+  type SongPhraseRow,
+} from '../store/index.ts';
 import { found } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
+import { mapInSlices } from './slices.ts';
 import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
 import { Invalid, Unknown } from './trouble.ts';
 import { dayOf, requireSight, sightOf, type Visit } from './visit.ts';
@@ -32,7 +41,7 @@ export async function openLedger(
   const { store, studio } = visit;
   const studentId = asked ?? sightOf(visit)?.[0];
   if (studentId === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
-  const student = found(await findOwn(store, store.people, { studioId: studio.id, id: studentId }));
+  const student = found(await findOwn(store.people, { studioId: studio.id, id: studentId }));
   requireSight(visit, studentId);
   if (student.role !== 'student') throw new Unknown('There is no student with this id.');
   const [given, waiting, tuples] = await Promise.all([
@@ -57,7 +66,7 @@ export async function openLedger(
   });
   const today = dayOf(visit);
   const pace = paceAround(rows, studioPace);
-  const described = rows.map((row): LedgerPiece => {
+  const described = await mapInSlices(rows, (row): LedgerPiece => {
     const history = histories.get(row.id) ?? [];
     const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, pace });
     const since = lesson === null ? null : sinceLesson(history, lesson);
@@ -126,25 +135,27 @@ function cellsOf(history: readonly DatedResult[], days: readonly string[]): read
 /** Kinds of pieces that hold whole phrases. */
 const WHOLE: readonly PieceKind[] = ['phrase', 'join', 'run'];
 
-/** How much of each song stands: a phrase is as far as the best piece that has all of it. */
+/** How much of each song stands: a phrase is as far as the best piece that has all of it, in whichever way it was given. */
 export function songsOf(
   rows: readonly PieceRow[],
   {
     phrases,
     pieces,
   }: {
-    readonly phrases: readonly { readonly id: string; readonly songId: string; readonly bars: number }[];
+    readonly phrases: readonly SongPhraseRow[];
     readonly pieces: readonly Pick<LedgerPiece, 'kind' | 'standing' | 'mastery'>[];
   },
 ): readonly LedgerSong[] {
+  const mains = new Map(phrases.map(({ id, mainId }) => [id, mainId]));
   const best = new Map<string, { share: number; held: boolean }>();
   rows.forEach((row, index) => {
     const piece = pieces[index];
     if (!piece || !WHOLE.includes(piece.kind)) return;
     for (const { phraseId, from, to } of row.parts) {
       if (from > 0 || to !== null) continue;
-      const before = best.get(phraseId);
-      best.set(phraseId, {
+      const main = mains.get(phraseId) ?? phraseId;
+      const before = best.get(main);
+      best.set(main, {
         share: Math.max(before?.share ?? 0, piece.standing.share),
         held: (before?.held ?? false) || piece.mastery.state === 'held',
       });
@@ -152,9 +163,9 @@ export function songsOf(
   });
   const titles = new Map(rows.map(({ songId, title }) => [songId, title]));
   return [...titles].map(([id, title]) => {
-    const own = phrases.filter(({ songId }) => songId === id);
+    const own = phrases.filter(({ songId, isChosen }) => songId === id && isChosen);
     const parts = own.map((phrase) => {
-      const { share = 0, held = false } = best.get(phrase.id) ?? {};
+      const { share = 0, held = false } = best.get(phrase.mainId) ?? {};
       return { length: phrase.bars, share, state: held ? ('held' as const) : ('building' as const) };
     });
     return { id, title, bars: Math.round(own.reduce((sum, phrase) => sum + phrase.bars, 0)), ...songProgress(parts) };

@@ -14,7 +14,7 @@ import {
   type EntryRow,
   type PieceRow,
   type PinRow,
-  type SongPhraseRow,
+  type PhraseTextRow,
 } from '../store/index.ts';
 import { found, known } from './keep.ts';
 import { aroundOf, joinsOf, kindOf, paceAround, resultsOf, rulesOf, standOf } from './standing.ts';
@@ -35,7 +35,7 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
     findSongPhrases(store, studio.id, [row.songId]),
     findStudioPace(store, studio.id),
   ]);
-  const entries = entryRows.map((entry) => describeEntry(visit, entry));
+  const entries = entryRows.map((entry) => describeEntry(visit, id, entry));
   const name = namesOf([...names, ...texts]);
   const join = joinsOf(others).get(row.phraseId);
   const joined = await findResults(store, studio.id, { pieceIds: join ? [join.id] : [], zone: studio.zone });
@@ -45,7 +45,7 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
     historyOf: ({ id: joinId }) => resultsOf(joined.get(joinId) ?? []),
   })(row);
   const { ladder, ...stands } = standOf(row, {
-    history: entries.filter(({ struck }) => !struck),
+    history: entries.filter(({ struck, counts }) => counts && !struck),
     around,
     today: dayOf(visit),
     pace: paceAround(others, studioPace),
@@ -94,7 +94,7 @@ export function nameOf(row: PieceRow, name: (phraseId: string) => string): strin
 }
 
 /** What a piece plays: its stretches, each read in the meter and tuning it stands in. */
-function musicOf(row: PieceRow, texts: readonly SongPhraseRow[]) {
+function musicOf(row: PieceRow, texts: readonly PhraseTextRow[]) {
   const tuning = readTuning(row.tuning) ?? TUNINGS.standard;
   const paces = readPaces(row);
   const phrases = new Map(
@@ -109,19 +109,22 @@ function musicOf(row: PieceRow, texts: readonly SongPhraseRow[]) {
 /** A whole phrase as it was typed; anything else as it is put together. */
 function textOf(
   row: PieceRow,
-  { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly SongPhraseRow[] },
+  { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly PhraseTextRow[] },
 ): string {
   const typed = row.kind === 'phrase' ? texts[0]?.text : undefined;
   return typed ?? writeShorthand(phrase, { strings: known(SCHOOL_WORDS.naming, row.naming) });
 }
 
-function describeEntry(visit: Visit, row: EntryRow): Entry {
-  const { id, version, bpm, percent, remark, postedAt, postedById, postedByName, struck } = row;
+function describeEntry(visit: Visit, pieceId: string, row: EntryRow): Entry {
+  const { id, version, bpm, percent, remark, postedAt, postedById, postedByName, struck, loopFrom, loopTo } = row;
+  const isLoopOfThis = row.pieceId === pieceId && loopFrom !== null && loopTo !== null;
   return {
     id,
     version,
     bpm,
     percent,
+    loop: isLoopOfThis ? { from: loopFrom, to: loopTo } : null,
+    counts: row.countsFor === pieceId,
     remark,
     struck,
     outcome: OUTCOMES.find((one) => one === row.outcome) ?? 'not-yet',

@@ -41,7 +41,7 @@ export async function changeStudent(visit: Visit, id: string, change: StudentCha
   const { version, guitar, schools } = change;
   await requireStudent(visit, id);
   const row = { studioId: studio.id, id, version };
-  const saved = await saveVersioned(store, store.people, row, { ...guitar, ...schools });
+  const saved = await saveVersioned(store.people, row, { ...guitar, ...schools });
   const changed = await kept(saved, describeStudent);
   await forgetStandings(store, studio.id, { studentId: id });
   return describeStudent(changed);
@@ -67,22 +67,20 @@ export async function changeSchools(visit: Visit, { version, ...changes }: Studi
     ...checkHolidays(holidays),
   ];
   if (problems.length > 0) throw new Invalid(problems);
-  return visit.store.atOnce(async (store) => {
-    const inside = { ...visit, store };
-    const before = await showSchools(inside);
-    if (!(await saveStudio(store, { id: visit.studio.id, version }, changes))) throw new Stale(before);
-    const isLaidAnew = zone !== before.zone || JSON.stringify(holidays) !== JSON.stringify(before.holidays);
-    if (isLaidAnew) await layAnew({ ...inside, studio: { ...visit.studio, zone, holidays } });
-    if (raising !== before.raising) await forgetStandings(store, visit.studio.id, {});
-    return showSchools(inside);
-  });
+  const { store, studio } = visit;
+  const before = await showSchools(visit);
+  if (!(await saveStudio(store, { id: studio.id, version }, changes))) throw new Stale(before);
+  const isLaidAnew = zone !== before.zone || JSON.stringify(holidays) !== JSON.stringify(before.holidays);
+  if (isLaidAnew) await layAnew({ ...visit, studio: { ...studio, zone, holidays } });
+  if (raising !== before.raising) await forgetStandings(store, studio.id, {});
+  return showSchools(visit);
 }
 
 /** The schools a teacher teaches by where a student is not taught otherwise. @throws NotYours */
 export async function showOwnSchools(visit: Visit): Promise<OwnSchools> {
   requireTeacher(visit);
   const { store, studio, person } = visit;
-  const row = found(await findOwn(store, store.people, { studioId: studio.id, id: person.id }));
+  const row = found(await findOwn(store.people, { studioId: studio.id, id: person.id }));
   return { version: row.version, schools: ownSchoolsOf(row) };
 }
 
@@ -90,12 +88,7 @@ export async function showOwnSchools(visit: Visit): Promise<OwnSchools> {
 export async function changeOwnSchools(visit: Visit, { version, schools }: OwnSchools): Promise<OwnSchools> {
   requireTeacher(visit);
   const { store, studio, person } = visit;
-  const saved = await saveVersioned(
-    store,
-    store.people,
-    { studioId: studio.id, id: person.id, version },
-    { ...schools },
-  );
+  const saved = await saveVersioned(store.people, { studioId: studio.id, id: person.id, version }, { ...schools });
   await kept(saved, () => showOwnSchools(visit));
   await forgetStandings(store, studio.id, { teacherId: person.id });
   return showOwnSchools(visit);
@@ -104,8 +97,7 @@ export async function changeOwnSchools(visit: Visit, { version, schools }: OwnSc
 /** The schools that hold for a student: their own, else their teacher’s, else the studio’s. */
 export async function schoolsFor({ store, studio }: Visit, student: PersonModel): Promise<Schools> {
   const { teacherId } = student;
-  const teacher =
-    teacherId == null ? undefined : await findOwn(store, store.people, { studioId: studio.id, id: teacherId });
+  const teacher = teacherId == null ? undefined : await findOwn(store.people, { studioId: studio.id, id: teacherId });
   const [own, teachers] = [ownSchoolsOf(student), teacher && ownSchoolsOf(teacher)];
   const studios = schoolsOf(found((await findStudio(store, studio.id)) ?? undefined));
   return {
@@ -124,7 +116,7 @@ export async function schoolsFor({ store, studio }: Visit, student: PersonModel)
 export async function taughtAs(visit: Visit): Promise<Me['taught']> {
   const { store, studio, person } = visit;
   if (person.role !== 'student') return null;
-  const row = found(await findOwn(store, store.people, { studioId: studio.id, id: person.id }));
+  const row = found(await findOwn(store.people, { studioId: studio.id, id: person.id }));
   const { naming, fidelity } = await schoolsFor(visit, row);
   return { naming, fidelity };
 }
@@ -132,7 +124,7 @@ export async function taughtAs(visit: Visit): Promise<Me['taught']> {
 /** The student a song is written for, with the schools that hold and what they have played cleanly. */
 export async function studentOfSong(visit: Visit, id: string): Promise<StudentOfSong> {
   const { store, studio } = visit;
-  const row = found(await findOwn(store, store.people, { studioId: studio.id, id }));
+  const row = found(await findOwn(store.people, { studioId: studio.id, id }));
   const { name, guitar } = describeStudent(row);
   const played = await findPlayed(store, studio.id, id);
   return {

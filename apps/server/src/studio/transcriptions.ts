@@ -62,7 +62,7 @@ export async function changeSetUp(visit: Visit, id: string, change: SetUpChange)
   requireTeacher(visit);
   const { store, studio } = visit;
   const { version, ...setUp } = change;
-  const saved = await saveVersioned(store, store.transcriptions, { studioId: studio.id, id, version }, setUp);
+  const saved = await saveVersioned(store.transcriptions, { studioId: studio.id, id, version }, setUp);
   await kept(saved, () => showTranscription(visit, id));
   await gatherFacts(store, { songId: id });
   return showTranscription(visit, id);

@@ -1,4 +1,4 @@
-import type { Ledger, Outcome, Piece } from '@jam-ledger/contract';
+import type { Ledger, Loop, Outcome, Piece } from '@jam-ledger/contract';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A result that waits on this device until the studio can be reached. */
@@ -10,6 +10,8 @@ export interface WaitingEntry {
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly percent: number;
+  /** What of the piece went round and round; left out for all of it. */
+  readonly loop?: Loop | null;
   readonly remark: string;
   /** By the clock of this device. */
   readonly playedAt: string;

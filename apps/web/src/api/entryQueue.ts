@@ -71,10 +71,10 @@ export class EntryQueue {
     return { posted, refused, left: (await this.waiting(personId)).length };
   }
 
-  async #post({ id, pieceId, bpm, outcome, percent, remark, playedAt }: WaitingEntry): Promise<Piece> {
+  async #post({ id, pieceId, bpm, outcome, percent, loop = null, remark, playedAt }: WaitingEntry): Promise<Piece> {
     const sentAt = this.#now().toISOString();
     // A clock that was set back since then would have it played in the future; then it counts as played now.
-    const body = { id, bpm, outcome, percent, remark, sentAt, playedAt: playedAt > sentAt ? sentAt : playedAt };
+    const body = { id, bpm, outcome, percent, loop, remark, sentAt, playedAt: playedAt > sentAt ? sentAt : playedAt };
     return this.#send(pieceId, body);
   }
 }

@@ -51,6 +51,8 @@ import type {
   Series,
   SeriesBody,
   SeriesChange,
+  SeriesList,
+  SeriesQuery,
   SeriesReport,
   SetUpChange,
   SignIn,
@@ -67,7 +69,7 @@ import type {
 import { ask } from './http.ts';
 
 /** A query as text, what is left out left out. */
-function wordsOf(query: LickQuery | LedgerQuery): Record<string, string> {
+function wordsOf(query: LickQuery | LedgerQuery | SeriesQuery): Record<string, string> {
   return Object.fromEntries(Object.entries(query).map(([name, value]) => [name, String(value)]));
 }
 
@@ -126,7 +128,9 @@ export const api = {
   ledger: (query: LedgerQuery) => ask<Ledger>('GET', `/ledger?${new URLSearchParams(wordsOf(query)).toString()}`),
   seriesReport: (id: string) => ask<SeriesReport>('GET', `/series/${id}/report`),
   studioReport: () => ask<StudioReport>('GET', '/studio/report'),
-  series: () => ask<readonly Series[]>('GET', '/series'),
+  seriesList: (query: SeriesQuery = {}) =>
+    ask<SeriesList>('GET', `/series?${new URLSearchParams(wordsOf(query)).toString()}`),
+  series: (id: string) => ask<Series>('GET', `/series/${id}`),
   beginSeries: (body: SeriesBody) => ask<Series>('POST', '/series', body),
   changeSeries: (id: string, change: SeriesChange) => ask<Series>('PUT', `/series/${id}`, change),
   swapLessons: (swap: LessonSwap) => ask<readonly Series[]>('POST', '/series/swap', swap),

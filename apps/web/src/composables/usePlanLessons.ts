@@ -32,9 +32,8 @@ export function usePlanLessons({
   const today = computed(() => session.me?.studio.today ?? '');
   /** The coming lessons, the nearest first. */
   const lessons = computed(() => {
-    const own = series.value.filter(({ student }) => student.id === studentId());
-    const coming = own.flatMap((one) => one.lessons.filter(({ day }) => day >= today.value));
-    const minutes = own[0]?.rule.minutes ?? USUAL_MINUTES;
+    const coming = series.value.flatMap((one) => one.lessons.filter(({ day }) => day >= today.value));
+    const minutes = series.value[0]?.rule.minutes ?? USUAL_MINUTES;
     return { coming: coming.sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1)), minutes };
   });
   const days = computed(() => lessons.value.coming.map(({ day }) => day));
@@ -69,7 +68,10 @@ export function usePlanLessons({
     plan.change({ pieces: plan.pieces.value.map((piece) => (piece.id === id ? { ...piece, lesson } : piece)) });
   }
   async function loadLessons(): Promise<void> {
-    series.value = await api.series();
+    const student = studentId();
+    if (student === undefined) return;
+    const { series: lines } = await api.seriesList({ studentId: student });
+    series.value = await Promise.all(lines.map(({ id }) => api.series(id)));
   }
   return { days, planned, beginOn, loadLessons, acceptAll, beginIn };
 }

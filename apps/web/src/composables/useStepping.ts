@@ -1,3 +1,4 @@
+import type { Loop } from '@jam-ledger/contract';
 import { namesOf, sayEvent, type StringNames } from '@jam-ledger/core/fretboard';
 import { beatOf, techniquesOfEvents, unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
@@ -63,12 +64,25 @@ export function useStepping(
 
   /** Keeps the events that begin from so many hundredths on to so many; all of them for 0 to 100. */
   function keepPart(from: number, to: number): void {
+    ends.value = partOf(from, to);
+  }
+  function partOf(from: number, to: number): readonly [number, number] | undefined {
     const last = steps.value.at(-1);
-    if ((from <= 0 && to >= 100) || !last) return void (ends.value = undefined);
+    if ((from <= 0 && to >= 100) || !last) return undefined;
     const length = last.at + last.length;
     const first = steps.value.findIndex(({ at }) => at * 100 >= from * length);
     const end = steps.value.findLastIndex(({ at }) => at * 100 < to * length);
-    ends.value = [Math.max(0, first), Math.max(0, first, end)];
+    return [Math.max(0, first), Math.max(0, first, end)];
+  }
+
+  /** What is played where a rung asks for so many hundredths: just that, all of it, or a loop that was chosen by hand. */
+  function playedOf(percent: number): { readonly percent: number; readonly loop?: Loop } {
+    const [first, last] = ends.value ?? [0, steps.value.length - 1];
+    if (first === 0 && last === steps.value.length - 1) return { percent: 100 };
+    const asked = partOf(0, percent);
+    if (asked?.[0] === first && asked[1] === last) return { percent };
+    const { from, to } = looped.value;
+    return from === undefined || to === undefined ? { percent: 100 } : { percent: 100, loop: { from, to } };
   }
 
   const looped = computed((): Stretch => {
@@ -84,5 +98,5 @@ export function useStepping(
     return first === undefined || last === undefined ? 'the whole' : first === last ? first : `${first} to ${last}`;
   });
   const clear = () => (ends.value = undefined);
-  return { steps, index, step, move, pick, loopFrom, loopTo, keepPart, clear, looped, loopedSpans, loopSays };
+  return { steps, index, step, move, pick, loopFrom, loopTo, keepPart, playedOf, clear, looped, loopedSpans, loopSays };
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { HomeNote, Lesson, Series } from '@jam-ledger/contract';
+import type { HomeNote, Lesson, SeriesLine } from '@jam-ledger/contract';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../api/index.ts';
@@ -9,7 +9,7 @@ import { useNotices, useSession } from '../stores/index.ts';
 const notices = useNotices();
 const session = useSession();
 const lessons = ref<readonly Lesson[]>();
-const series = ref<readonly Series[]>([]);
+const series = ref<readonly SeriesLine[]>([]);
 const notes = ref<readonly HomeNote[]>([]);
 const today = computed(() => session.me?.studio.today ?? '');
 /** Whether names are told: a guardian may have several children. */
@@ -19,7 +19,9 @@ const isNamed = computed(() => (session.me?.wards.length ?? 0) > 1);
 const DAYS = 30;
 onMounted(() =>
   notices.tell(async () => {
-    [lessons.value, series.value, notes.value] = await Promise.all([api.lessons(DAYS), api.series(), api.homeNotes()]);
+    const asked = [api.lessons(DAYS), api.seriesList(), api.homeNotes()] as const;
+    const [coming, list, taken] = await Promise.all(asked);
+    [lessons.value, series.value, notes.value] = [coming, list.series, taken];
   }),
 );
 </script>

@@ -10,6 +10,7 @@ import { ALL_ROWS, filterRows, type LedgerFilter } from '../composables/ledgerFi
 import { isForPage } from '../composables/pageKeys.ts';
 import { sayExpected } from '../composables/expected.ts';
 import { MOVE_WORDS } from '../composables/moves.ts';
+import { sayPart } from '../composables/entries.ts';
 import { dayText } from '../composables/useDays.ts';
 import { useLook } from '../composables/useLook.ts';
 import LedgerFilters from '../parts/LedgerFilters.vue';
@@ -163,8 +164,7 @@ onKeyStroke(['p', '<', '>'], (event) => {
       <ul class="quiet-list lines">
         <li v-for="entry in [...open.entries].reverse()" :key="entry.id" :class="{ struck: entry.struck }">
           <span :class="['result', entry.medium]"
-            >{{ entry.bpm }}<template v-if="entry.percent < 100"> ({{ entry.percent }} %)</template>,
-            {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
+            >{{ entry.bpm }}{{ sayPart(entry) }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
           >
           <span class="soft who">{{ dayText(entry.day) }}, {{ entry.postedBy.name }}</span>
           <button

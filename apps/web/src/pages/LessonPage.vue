@@ -9,6 +9,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/index.ts';
 import { isForPage } from '../composables/pageKeys.ts';
 import { agendaPieceOf } from '../composables/practicePiece.ts';
+import { countingOf } from '../composables/entries.ts';
 import { dayText, isOver } from '../composables/useDays.ts';
 import { useLessonClock } from '../composables/useLessonClock.ts';
 import { useLessonNote } from '../composables/useLessonNote.ts';
@@ -111,9 +112,10 @@ watch(
   },
 );
 /** What was inked today of a piece. */
-function inkedOf({ id, entries }: Piece): readonly InkedLine[] {
-  return entries
-    .filter(({ medium, struck, day }) => medium === 'ink' && !struck && day === today.value)
+function inkedOf(posted: Piece): readonly InkedLine[] {
+  const { id } = posted;
+  return countingOf(posted)
+    .filter(({ medium, day }) => medium === 'ink' && day === today.value)
     .map(({ id: entryId, bpm, outcome, percent }) => ({ entryId, pieceId: id, bpm, outcome, percent }));
 }
 

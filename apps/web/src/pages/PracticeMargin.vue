@@ -7,6 +7,7 @@ import type { Tuning } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import type { Pedal } from '../composables/pedal.ts';
+import { sayLoop, sayPart } from '../composables/entries.ts';
 import { dayText } from '../composables/useDays.ts';
 import CareNote from '../parts/CareNote.vue';
 import PedalChoice from '../parts/PedalChoice.vue';
@@ -73,12 +74,12 @@ const newest = computed(() =>
     <ul class="quiet-list">
       <li v-for="entry in newest" :key="entry.id">
         <span :class="entry.medium"
-          >{{ entry.bpm }}<template v-if="entry.percent < 100"> ({{ entry.percent }} %)</template>,
-          {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
+          >{{ entry.bpm }}{{ sayPart(entry) }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
         >
         <span class="soft day">{{
           entry.version === 0 ? 'waits here' : entry.day === today ? 'today' : dayText(entry.day)
         }}</span>
+        <span v-if="entry.loop" class="soft loop">{{ sayLoop(entry.loop, phrase) }}; moves no ladder</span>
       </li>
     </ul>
     <PedalChoice v-model="pedal" />
@@ -103,6 +104,10 @@ const newest = computed(() =>
 }
 .day {
   margin-left: 0.5rem;
+}
+.loop {
+  display: block;
+  font-size: 0.85rem;
 }
 .rest {
   color: var(--warm);

@@ -5,6 +5,7 @@ import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
+import { countingOf } from '../composables/entries.ts';
 import { isForPage } from '../composables/pageKeys.ts';
 import { USUAL_PEDAL } from '../composables/pedal.ts';
 import { soundOf, useListening } from '../composables/useListening.ts';
@@ -65,7 +66,7 @@ const { reading, bars, tuning } = useReading(
   () => piece.value?.song ?? EMPTY,
 );
 const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
-const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, clear, looped, loopedSpans, loopSays } =
+const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, playedOf, clear, looped, loopedSpans, loopSays } =
   useStepping(
     () => reading.value.phrase,
     tuning,
@@ -86,9 +87,9 @@ const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, 
 const next = computed(() => {
   const now = piece.value;
   if (!now) return undefined;
-  const { startBpm, targetBpm: target, raising: school, rules, around, entries } = now;
+  const { startBpm, targetBpm: target, raising: school, rules, around } = now;
   const ladder = tempoLadder({ start: startBpm, target, school, rules });
-  const history = entries.filter(({ struck }) => !struck);
+  const history = countingOf(now);
   const context = { canSplit: around.canSplit, join: around.join ?? undefined, minutes: clock.minutes.value };
   return nextStep(history, ladder, context);
 });
@@ -135,8 +136,10 @@ function post(at: number, outcome: Outcome): Promise<void> {
   return notices.tell(async () => {
     player.stop();
     clock.mark();
-    piece.value = await ledger.post(practised, { bpm: at, outcome, percent: percent.value });
-    follow();
+    const played = playedOf(percent.value);
+    piece.value = await ledger.post(practised, { bpm: at, outcome, ...played });
+    // Whoever loops a spot goes on looping it.
+    if (!played.loop) follow();
   });
 }
 

@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import type { LessonChanges, LessonDate, Readiness, Series, SeriesBody, Student } from '@jam-ledger/contract';
+import type {
+  Lesson,
+  LessonChanges,
+  LessonDate,
+  Readiness,
+  Series,
+  SeriesBody,
+  SeriesLine,
+  Student,
+} from '@jam-ledger/contract';
 import { leaveOut, moveLesson, NO_CHANGES } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import { computed, onMounted, ref, watch } from 'vue';
@@ -8,25 +17,55 @@ import { api } from '../api/index.ts';
 import { dayText } from '../composables/useDays.ts';
 import { sayChance } from '../composables/reportWords.ts';
 import InstalmentList from '../parts/InstalmentList.vue';
-import LessonDates, { type OtherLesson } from '../parts/LessonDates.vue';
+import LessonDates from '../parts/LessonDates.vue';
 import SeriesForm from '../parts/SeriesForm.vue';
 import { useNotices, useRequests, useSession } from '../stores/index.ts';
 
 const notices = useNotices();
 const session = useSession();
-const series = ref<readonly Series[]>();
+const series = ref<readonly SeriesLine[]>();
+const total = ref(0);
 const students = ref<readonly Student[]>([]);
 const route = useRoute();
-const chosenId = ref(typeof route.query['id'] === 'string' ? route.query['id'] : undefined);
+const chosen = ref<Series>();
+const coming = ref<readonly Lesson[]>([]);
 const editing = ref<'new' | 'chosen'>();
-const chosen = computed(() => series.value?.find(({ id }) => id === chosenId.value) ?? series.value?.[0]);
 const today = computed(() => session.me?.studio.today ?? '');
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
 
+/** As many lines as are shown, and the series that is open, as they stand now. */
 async function load(): Promise<void> {
-  [series.value, students.value] = await Promise.all([api.series(), api.students(), requests.load()]);
+  const shown = Math.max(1, series.value?.length ?? 0);
+  const lines: SeriesLine[] = [];
+  do {
+    const page = await api.seriesList({ from: lines.length });
+    total.value = page.total;
+    lines.push(...page.series);
+  } while (lines.length < Math.min(shown, total.value));
+  series.value = lines;
+  coming.value = await api.lessons(SWAP_DAYS);
+  if (!chosen.value || !lines.some(({ id }) => id === chosen.value?.id)) return choose(lines[0]?.id);
+  return choose(chosen.value.id);
 }
-onMounted(() => notices.tell(load));
+async function more(): Promise<void> {
+  const page = await api.seriesList({ from: series.value?.length ?? 0 });
+  total.value = page.total;
+  series.value = [...(series.value ?? []), ...page.series];
+}
+async function choose(id: string | undefined): Promise<void> {
+  const fresh = id === undefined ? undefined : await api.series(id);
+  chosen.value = fresh && !fresh.struck ? fresh : undefined;
+}
+onMounted(() =>
+  notices.tell(async () => {
+    const asked = route.query['id'];
+    const opening = typeof asked === 'string' ? choose(asked) : undefined;
+    [students.value] = await Promise.all([api.students(), requests.load(), opening]);
+    await load();
+  }),
+);
+/** Lessons of other series are offered to change places with so many days ahead. Our choice. */
+const SWAP_DAYS = 28;
 
 const blank = computed((): SeriesBody => ({
   studentId: students.value[0]?.id ?? '',
@@ -43,8 +82,8 @@ function bodyOf({ studentId, title, rule, changes, goal, goalDay, instalments }:
 
 async function begin(body: SeriesBody): Promise<void> {
   const begun = await api.beginSeries(body);
+  chosen.value = begun;
   await load();
-  chosenId.value = begun.id;
   notices.say(
     `${begun.lessons.length} lessons of ${begun.student.name} are entered.`,
     async () => void (await put(begun, {}, true)),
@@ -74,30 +113,23 @@ function restore(one: Series, day: string): Promise<void> {
 function move(one: Series, lesson: LessonDate, to: { readonly day: string; readonly time: string }): Promise<void> {
   return change(one, moveLesson(one.changes, lesson, to), `The lesson is moved to ${dayText(to.day)}, ${to.time}.`);
 }
-function swap(one: Series, lesson: LessonDate, other: OtherLesson): Promise<void> {
+function swap(one: Series, lesson: LessonDate, other: Lesson): Promise<void> {
   return notices.tell(async () => {
     const side = ({ id, version }: Series, startsAt: string) => ({ seriesId: id, version, startsAt });
-    await api.swapLessons({ lessons: [side(one, lesson.startsAt), side(other.series, other.lesson.startsAt)] });
+    const there = await api.series(other.series.id);
+    const theirs = there.lessons.find(({ day, time }) => day === other.day && time === other.time);
+    if (!theirs) throw new Error('This lesson is not there any more; look again.');
+    const [here, away] = await api.swapLessons({ lessons: [side(one, lesson.startsAt), side(there, theirs.startsAt)] });
     await load();
-    notices.say(`${one.student.name} and ${other.series.student.name} have changed places.`, async () => {
-      const fresh = (id: string) => series.value?.find((kept) => kept.id === id);
-      const [here, there] = [fresh(one.id), fresh(other.series.id)];
-      if (!here || !there) return;
-      await api.swapLessons({ lessons: [side(here, other.lesson.startsAt), side(there, lesson.startsAt)] });
+    notices.say(`${one.student.name} and ${other.student.name} have changed places.`, async () => {
+      if (!here || !away) return;
+      await api.swapLessons({ lessons: [side(here, theirs.startsAt), side(away, lesson.startsAt)] });
       await load();
     });
   });
 }
 /** Coming lessons of the other series, which one could change places with. */
-const others = computed((): readonly OtherLesson[] =>
-  (series.value ?? [])
-    .filter(({ id }) => id !== chosen.value?.id)
-    .flatMap((one) => one.lessons.filter(({ day }) => day >= today.value).map((lesson) => ({ series: one, lesson })))
-    .sort((a, b) => a.lesson.startsAt.localeCompare(b.lesson.startsAt))
-    .slice(0, MOST_OTHERS),
-);
-/** Most lessons that are offered to change places with. Our choice. */
-const MOST_OTHERS = 40;
+const others = computed(() => coming.value.filter((lesson) => lesson.series.id !== chosen.value?.id));
 
 const requests = useRequests();
 /** What this student asked for, which can be handed out in parts. */
@@ -119,7 +151,6 @@ watch(
 function add(one: Series, to: { readonly day: string; readonly time: string }): Promise<void> {
   return change(one, { extras: [...one.changes.extras, to] }, `A lesson on ${dayText(to.day)}, ${to.time} is added.`);
 }
-const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.value);
 </script>
 
 <template>
@@ -143,13 +174,14 @@ const nextOf = ({ lessons }: Series) => lessons.find(({ day }) => day >= today.v
   <div v-if="series && series.length > 0" class="columns">
     <ul class="quiet-list list" aria-label="Series">
       <li v-for="one in series" :key="one.id" :class="{ chosen: one.id === chosen?.id }">
-        <button type="button" :aria-pressed="one.id === chosen?.id" @click="chosenId = one.id">
+        <button type="button" :aria-pressed="one.id === chosen?.id" @click="notices.tell(() => choose(one.id))">
           <strong>{{ one.student.name }}</strong>
           <span>{{ one.title }}</span>
-          <span class="soft">{{
-            nextOf(one) ? `next ${dayText(nextOf(one)?.day ?? '')}, ${nextOf(one)?.time}` : 'over'
-          }}</span>
+          <span class="soft">{{ one.next ? `next ${dayText(one.next.day)}, ${one.next.time}` : 'over' }}</span>
         </button>
+      </li>
+      <li v-if="series.length < total">
+        <Button size="small" text :label="`${total - series.length} more`" @click="notices.tell(more)" />
       </li>
     </ul>
     <section v-if="chosen" :aria-label="chosen.title">

@@ -1,27 +1,22 @@
-<script lang="ts">
-import type { LessonDate as OneLesson, Series as OneSeries } from '@jam-ledger/contract';
-
-/** A coming lesson of another series. */
-export interface OtherLesson {
-  readonly series: OneSeries;
-  readonly lesson: OneLesson;
-}
-</script>
-
 <script setup lang="ts">
-import type { LessonDate, Series } from '@jam-ledger/contract';
+import type { Lesson, LessonDate, Series } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import { dayText } from '../composables/useDays.ts';
 
-const props = defineProps<{ series: Series; today: string; others: readonly OtherLesson[] }>();
+const props = defineProps<{
+  series: Series;
+  today: string;
+  /** Coming lessons of other series. */
+  others: readonly Lesson[];
+}>();
 const emit = defineEmits<{
   skip: [lesson: LessonDate];
   restore: [day: string];
   move: [lesson: LessonDate, to: { readonly day: string; readonly time: string }];
   add: [to: { readonly day: string; readonly time: string }];
-  swap: [lesson: LessonDate, other: OtherLesson];
+  swap: [lesson: LessonDate, other: Lesson];
 }>();
 
 /** The lesson that is being moved, or a new one. */
@@ -43,9 +38,9 @@ function keep(): void {
 /** The lesson that is to change places with another. */
 const swapping = ref<LessonDate>();
 const choices = computed(() =>
-  props.others.map(({ series, lesson }, index) => ({
+  props.others.map(({ day: on, time: at, student }, index) => ({
     id: index,
-    label: `${dayText(lesson.day)}, ${lesson.time} · ${series.student.name}`,
+    label: `${dayText(on)}, ${at} · ${student.name}`,
   })),
 );
 function swapWith(index: number): void {

@@ -2,6 +2,7 @@
 import type { Piece } from '@jam-ledger/contract';
 import type { Data, Layout, Shape } from 'plotly.js-basic-dist-min';
 import { fitLearning } from '@jam-ledger/core/progress';
+import { countingOf } from '../composables/entries.ts';
 import { sayExpected } from '../composables/expected.ts';
 import { computed } from 'vue';
 import { token } from '../composables/tokens.ts';
@@ -9,7 +10,7 @@ import PlotChart from './PlotChart.vue';
 
 const props = defineProps<{ piece: Piece; dark: boolean }>();
 function traces(): Data[] {
-  const counted = props.piece.entries.filter(({ struck }) => !struck);
+  const counted = countingOf(props.piece);
   return (['pencil', 'ink'] as const).map((medium) => {
     const own = counted.filter((entry) => entry.medium === medium);
     const colour = token(medium === 'ink' ? '--cool' : '--pencil');
@@ -35,8 +36,8 @@ function traces(): Data[] {
 /** The learning curve through the best clean take of each day, as far as it is expected to go. */
 function curve(): Data[] {
   const best = new Map<string, number>();
-  for (const { struck, outcome, percent, bpm, day } of props.piece.entries)
-    if (!struck && outcome === 'clean' && percent === 100) best.set(day, Math.max(best.get(day) ?? 0, bpm));
+  for (const { outcome, percent, bpm, day } of countingOf(props.piece))
+    if (outcome === 'clean' && percent === 100) best.set(day, Math.max(best.get(day) ?? 0, bpm));
   const days = [...best.keys()].sort();
   const law = fitLearning(days.map((day, index) => ({ practice: index + 1, value: best.get(day) ?? 1 })));
   if (!law) return [];

@@ -1,9 +1,10 @@
-import type { Entry, Ledger, LedgerPiece, Outcome, Piece } from '@jam-ledger/contract';
+import type { Entry, Ledger, LedgerPiece, Loop, Outcome, Piece } from '@jam-ledger/contract';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { masteryOf } from '@jam-ledger/core/progress';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, EntryQueue, lastSeen, Unreachable, waitingLines, type WaitingEntry } from '../api/index.ts';
+import { countingOf } from '../composables/entries.ts';
 import { useNotices } from './notices.ts';
 import { useSession } from './session.ts';
 
@@ -12,6 +13,8 @@ export interface Take {
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly percent: number;
+  /** What of the piece went round and round; left out for all of it. */
+  readonly loop?: Loop;
   readonly remark?: string;
 }
 
@@ -86,16 +89,17 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   /** Posts one result; it can be struck out again from the notice. Without a connection it waits on the device. */
-  async function post(practised: Piece, { bpm, outcome, percent, remark = '' }: Take): Promise<Piece> {
+  async function post(practised: Piece, { bpm, outcome, percent, loop, remark = '' }: Take): Promise<Piece> {
     const id = crypto.randomUUID();
-    const entry = { id, pieceId: practised.id, personId: person(), bpm, outcome, percent, remark };
+    const round = loop && { loop };
+    const entry = { id, pieceId: practised.id, personId: person(), bpm, outcome, percent, remark, ...round };
     await queue.add(entry);
     const posted = await flush(id);
     const words = `${bpm}, ${outcome === 'clean' ? 'clean' : 'not yet'}`;
     if (posted) {
       const line = posted.entries.find((one) => one.id === id);
       notices.say(
-        `${words} is posted in ${line?.medium ?? 'pencil'}.`,
+        `${words} is posted in ${line?.medium ?? 'pencil'}${loop ? ', as a loop: the ladder stays where it is' : ''}.`,
         line && (async () => void (await strike(line, true))),
       );
       return posted;
@@ -138,12 +142,15 @@ export const useLedger = defineStore('ledger', () => {
 /** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */
 function lineOf(line: LedgerPiece, piece: Piece): LedgerPiece {
   const { version, standing, next, mastery, due, expected } = piece;
-  const lastDay = piece.entries.findLast(({ struck }) => !struck)?.day ?? line.lastDay;
+  const lastDay = countingOf(piece).at(-1)?.day ?? line.lastDay;
   return { ...line, version, standing, next, mastery, due, expected, lastDay };
 }
 
 /** A piece with a result that still waits, so that the ladder goes on meanwhile. */
-function withWaiting(piece: Piece, { id, bpm, outcome, percent, remark, playedAt, personId }: WaitingEntry): Piece {
+function withWaiting(
+  piece: Piece,
+  { id, bpm, outcome, percent, loop = null, remark, playedAt, personId }: WaitingEntry,
+): Piece {
   if (piece.entries.some((entry) => entry.id === id)) return piece;
   const medium = personId === piece.student.id ? 'pencil' : 'ink';
   const entry: Entry = {
@@ -152,6 +159,8 @@ function withWaiting(piece: Piece, { id, bpm, outcome, percent, remark, playedAt
     bpm,
     outcome,
     percent,
+    loop,
+    counts: loop === null,
     remark,
     medium,
     postedAt: playedAt,
@@ -160,7 +169,7 @@ function withWaiting(piece: Piece, { id, bpm, outcome, percent, remark, playedAt
     struck: false,
   };
   const entries = [...piece.entries, entry];
-  const history = entries.filter(({ struck }) => !struck);
+  const history = countingOf({ entries });
   const { startBpm: start, targetBpm: target, raising: school, rules } = piece;
   const ladder = tempoLadder({ start, target, school, rules });
   const { canSplit, join } = piece.around;

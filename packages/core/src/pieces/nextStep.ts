@@ -35,7 +35,7 @@ export const MISSES_WHEN_STUCK = 5;
 /**
  * What to practise next, from the results in the order they were posted. A rung is done after one clean result in ink or
  * `cleanNeeded` in pencil on it or above since the last miss on it or below; after `fallsAfter` misses in a row it goes down
- * a rung; after `MISSES_WHEN_STUCK` misses without a new best the piece is split, or the teacher is called. The same history
+ * a rung; a result below the ladder changes nothing of where it stands; after `MISSES_WHEN_STUCK` misses without a new best the piece is split, or the teacher is called. The same history
  * always gives the same answer. Linear in the results.
  */
 export function nextStep(history: readonly Result[], ladder: Ladder, context: StepContext = {}): NextStep {
@@ -67,6 +67,8 @@ class Climb {
   }
 
   #climb(last: Result | undefined): NextStep {
+    const below = this.#belowTheLadder(last);
+    if (below) return below;
     const first = this.#rung(0);
     if (!last) {
       const how = this.#ladder.school === 'short fragments' ? 'begin with' : 'begin slowly at';
@@ -74,6 +76,33 @@ class Climb {
     }
     if (last.outcome === 'clean') return this.#afterClean(last);
     return this.#whenStuck(last) ?? this.#afterMiss(last);
+  }
+
+  /**
+   * What to do after a result below the first rung, where there was one on the ladder before: a slow take says nothing of the rung
+   * that was reached. It goes on where it stood, and down a rung only after as many misses in a row as take it down anywhere.
+   */
+  #belowTheLadder(last: Result | undefined): NextStep | undefined {
+    const onLadder = this.#history.filter((result) => this.#rungOf(result) >= 0);
+    const reached = onLadder.at(-1);
+    if (!last || !reached || this.#rungOf(last) >= 0) return undefined;
+    const stood = new Climb(onLadder, this.#ladder, this.#context).#climb(reached);
+    const index = this.#rungOf(stood);
+    if (index <= 0) return undefined;
+    if (last.outcome === 'clean') return stood;
+    const misses = this.#missesInARow();
+    return this.#whenStuck(last) ?? (misses >= this.#ladder.rules.fallsAfter ? this.#fall(last, index, misses) : stood);
+  }
+
+  /** Misses since the last clean result. */
+  #missesInARow(): number {
+    return this.#history.length - 1 - this.#history.findLastIndex(({ outcome }) => outcome === 'clean');
+  }
+
+  #fall(last: Result, index: number, misses: number): NextStep {
+    const below = this.#rung(index - 1);
+    const row = misses === 1 ? 'The last take was' : `${misses} takes in a row were`;
+    return go('down', below, `${row} not clean, the last at ${last.bpm}; go down to ${sayRung(below)}.`);
   }
 
   #rung(index: number): Rung {
@@ -192,13 +221,9 @@ class Climb {
     const { fallsAfter } = this.#ladder.rules;
     const index = Math.max(0, this.#rungOf(last));
     const rung = this.#rung(index);
-    const misses = this.#history.length - 1 - this.#history.findLastIndex(({ outcome }) => outcome === 'clean');
+    const misses = this.#missesInARow();
     const played = sayRung({ bpm: last.bpm, percent: last.percent ?? 100 });
-    if (misses >= fallsAfter && index > 0) {
-      const below = this.#rung(index - 1);
-      const row = misses === 1 ? 'The last take was' : `${misses} takes in a row were`;
-      return go('down', below, `${row} not clean, the last at ${last.bpm}; go down to ${sayRung(below)}.`);
-    }
+    if (misses >= fallsAfter && index > 0) return this.#fall(last, index, misses);
     const between = this.#between(last, index);
     if (between)
       return go(

@@ -182,19 +182,33 @@ function dateOf(
   { day, time }: { readonly day: string; readonly time: string },
   { why, minutes, zone }: { readonly why: LessonDate['why']; readonly minutes: number; readonly zone: string },
 ): LessonDate {
-  // A time that comes twice is the first of both.
-  const [start] = DateTime.fromISO(`${day}T${time}`, { zone }).getPossibleOffsets();
-  if (!start) throw new RangeError(`${day} ${time} is no moment in ${zone}`);
-  const [startsAt, endsAt] = [start, start.plus({ minutes })].map((moment) =>
-    moment.toUTC().toISO({ suppressMilliseconds: true }),
-  );
+  const start = momentOf(`${day}T${time}:00Z`, IANAZone.create(zone));
+  if (Number.isNaN(start.utc)) throw new RangeError(`${day} ${time} is no moment in ${zone}`);
+  const wall = new Date(start.wall).toISOString();
   return {
-    day: start.toISODate() ?? day,
-    time: start.toFormat('HH:mm'),
-    startsAt: startsAt ?? '',
-    endsAt: endsAt ?? '',
+    day: wall.slice(0, 10),
+    time: wall.slice(11, 16),
+    startsAt: utcText(start.utc),
+    endsAt: utcText(start.utc + minutes * MINUTE_MS),
     why,
   };
+}
+
+const MINUTE_MS = 60_000;
+const DAY_MS = 24 * 60 * MINUTE_MS;
+const utcText = (moment: number) => `${new Date(moment).toISOString().slice(0, 19)}Z`;
+
+/**
+ * When a clock on the wall of a zone shows what is written as if in UTC, milliseconds since 1970, and what it then shows, in the same
+ * measure. What it shows twice is the first of both; what it never shows, since it was put forward, is as much later.
+ */
+function momentOf(written: string, zone: IANAZone): { readonly utc: number; readonly wall: number } {
+  const shown = Date.parse(written);
+  const offset = (moment: number) => zone.offset(moment) * MINUTE_MS;
+  // Clocks change by less than a day, and not twice within two.
+  const [before, after] = [offset(shown - DAY_MS), offset(shown + DAY_MS)];
+  const utc = [before, after].map((one) => shown - one).find((one) => shown - offset(one) === one) ?? shown - before;
+  return { utc, wall: utc + offset(utc) };
 }
 
 /** Lessons of which one begins before another has ended, in pairs, of whatever series. */

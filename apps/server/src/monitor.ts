@@ -1,0 +1,75 @@
+import { createServer, type Server } from 'node:http';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import type { Logger } from 'pino';
+import { collectDefaultMetrics, Gauge, Registry } from 'prom-client';
+
+/** Nothing may keep the others waiting longer than this, milliseconds; longer is written into the log. Our choice. */
+export const MAX_STRETCH_MS = 50;
+/** The event loop is looked at so often, milliseconds; what is measured is late by up to this. */
+const RESOLUTION_MS = 10;
+/** So often the longest wait is written down where it was too long, milliseconds. Our choice. */
+const REPORT_MS = 10_000;
+
+/** Watches how long the server keeps its callers waiting. */
+export interface Monitor {
+  /** The longest the event loop stood still since this was last asked, milliseconds. */
+  longestStretchMs(): number;
+  close(): Promise<void>;
+}
+
+/**
+ * Begins to watch the event loop. With a port, metrics are told there in the text format of OpenMetrics, on loopback alone, so
+ * that they are never part of what the world can reach.
+ */
+export async function startMonitor(log: Logger, port?: number): Promise<Monitor> {
+  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
+  delay.enable();
+  const longestStretchMs = () => {
+    const longest = Math.max(0, delay.max / 1e6 - RESOLUTION_MS);
+    delay.reset();
+    return longest;
+  };
+  const reporting = setInterval(() => {
+    const milliseconds = Math.round(longestStretchMs());
+    if (milliseconds > MAX_STRETCH_MS) log.warn({ milliseconds }, 'the event loop stood still');
+  }, REPORT_MS);
+  reporting.unref();
+  const server = port === undefined ? undefined : await serveMetrics(port);
+  return {
+    longestStretchMs,
+    async close() {
+      clearInterval(reporting);
+      delay.disable();
+      if (server) await new Promise((done) => server.close(done));
+    },
+  };
+}
+
+async function serveMetrics(port: number): Promise<Server> {
+  const registry = new Registry();
+  collectDefaultMetrics({ register: registry });
+  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
+  delay.enable();
+  new Gauge({
+    name: 'jam_ledger_event_loop_longest_stretch_seconds',
+    help: 'The longest the event loop stood still since it was last asked',
+    registers: [registry],
+    collect() {
+      this.set(Math.max(0, delay.max / 1e9 - RESOLUTION_MS / 1000));
+      delay.reset();
+    },
+  });
+  const server = createServer((request, response) => {
+    if (request.url !== '/metrics') response.writeHead(404).end();
+    else
+      void registry
+        .metrics()
+        .then((text) => response.writeHead(200, { 'Content-Type': registry.contentType }).end(text));
+  });
+  await new Promise<void>((done, fail) => {
+    server.once('error', fail);
+    server.listen(port, '127.0.0.1', done);
+  });
+  server.unref();
+  return server;
+}

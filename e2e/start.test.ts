@@ -1,87 +1,24 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { chmod, mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { chmod, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals';
 import { freshDatabase } from '../tools/cluster.ts';
+import { addressOf, ask, processesWith, signIn, start, stopAll } from './starting.ts';
 
-const ROOT = resolve(import.meta.dirname, '..');
 let folder: string;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'jam-ledger-start-'));
   await chmod(folder, 0o755);
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
-
-const running = new Set<ChildProcess>();
-afterEach(() => {
-  for (const child of running) child.kill('SIGINT');
-});
-
-interface Run {
-  readonly child: ChildProcess;
-  readonly said: () => string;
-  readonly ended: Promise<number | null>;
-}
-
-/** Runs the start command as a person at a terminal would. */
-function start(words: readonly string[], env: Readonly<Record<string, string>> = {}): Run {
-  const own: NodeJS.ProcessEnv = { ...process.env, ...env };
-  if (!env['DATABASE_URL']) delete own['DATABASE_URL'];
-  const child = spawn(join(ROOT, 'bin/start'), words, { env: own, stdio: ['ignore', 'pipe', 'pipe'] });
-  running.add(child);
-  let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
-  const ended = new Promise<number | null>((done) =>
-    child.once('close', (code) => {
-      running.delete(child);
-      done(code);
-    }),
-  );
-  return { child, said: () => said, ended };
-}
-
-/** The address it prints once it serves. */
-async function addressOf({ child, said, ended }: Run): Promise<string> {
-  await new Promise<void>((done, fail) => {
-    child.stdout?.on('data', () => {
-      if (said().includes('Ctrl-C closes it.')) done();
-    });
-    void ended.then((code) => fail(new Error(`it ended with ${code}: ${said()}`)));
-  });
-  const [address] = /http:\/\/127\.0\.0\.1:\d+/.exec(said()) ?? [];
-  if (!address) throw new Error(`no address in: ${said()}`);
-  return address;
-}
+afterEach(stopAll);
 
 async function refusal(words: readonly string[], env: Readonly<Record<string, string>> = {}): Promise<string> {
   const run = start(words, env);
   expect(await run.ended).toBe(1);
   expect(run.said()).not.toMatch(/\n\s+at /);
   return run.said().trim();
-}
-
-/** A browser without a window: signs in and keeps its cookie. */
-async function ask(address: string, path: string, body?: unknown, cookie = ''): Promise<Response> {
-  return fetch(`${address}/api${path}`, {
-    method: body === undefined ? 'GET' : 'POST',
-    headers: { 'Content-Type': 'application/json', Cookie: cookie },
-    ...(body !== undefined && { body: JSON.stringify(body) }),
-  });
-}
-
-async function signIn(address: string): Promise<string> {
-  const answer = await ask(address, '/session', { name: 'pia', password: 'pencil-case' });
-  expect(answer.status).toBe(200);
-  return answer.headers.getSetCookie()[0]?.split(';')[0] ?? '';
-}
-
-/** Command lines of the processes that still name a folder or port. */
-async function processesWith(text: string): Promise<readonly string[]> {
-  const ids = (await readdir('/proc')).filter((name) => /^\d+$/.test(name));
-  const lines = await Promise.all(ids.map((id) => readFile(`/proc/${id}/cmdline`, 'utf8').catch(() => '')));
-  return lines.filter((line) => line.includes(text));
 }
 
 const REQUEST = {

@@ -8,7 +8,9 @@ import { createInterface } from 'node:readline/promises';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { demoSignIns, demoStudio } from '../apps/server/src/demo/people.ts';
-import { fieldOf, isOpenTo, Plain, reasonOf, startCluster, type Cluster } from './cluster.ts';
+import { releaseFolder, startCluster, type Cluster } from './cluster.ts';
+import { isOpenTo, LOGS, MARK } from './dataFolder.ts';
+import { fieldOf, Plain, reasonOf } from './plain.ts';
 
 const HELP = `bin/start [--port N] [--data DIR] [--fresh [--yes]]
 
@@ -34,9 +36,22 @@ async function main(): Promise<void> {
   await requireFreePort(options.port);
   if (!ownUrl) await requireNotRunning(options.folder);
   if (options.fresh) await throwAway(options.folder, ownUrl, options.yes);
-  const cluster = ownUrl ? undefined : await startCluster({ folder: options.folder, durable: true });
-  const server = startServer(ownUrl ?? cluster?.databaseUrl ?? '', options.port);
+  const closing: { stop?: (code: number) => Promise<never> } = {};
+  const cluster = ownUrl
+    ? undefined
+    : await startCluster({
+        folder: options.folder,
+        durable: true,
+        onEnd(fate, why) {
+          process.stderr.write(`${why}\n`);
+          if (fate !== 'lost') return;
+          process.stderr.write('Without its database nothing can be kept, so Jam Ledger closes.\n');
+          void closing.stop?.(1);
+        },
+      });
+  const server = startServer(ownUrl ?? cluster?.databaseUrl ?? '', options);
   const stop = stopper(server, cluster, options.folder);
+  closing.stop = stop;
   const port = await portOf(server, stop);
   if (cluster) await writeFile(runFile(options.folder), JSON.stringify({ pid: process.pid, port }));
   sayWhere(port, options.folder, ownUrl !== undefined);
@@ -122,7 +137,7 @@ function isAlive(pid: number): boolean {
 async function throwAway(folder: string, ownUrl: string | undefined, yes: boolean): Promise<void> {
   if (ownUrl) throw new Plain('--fresh is for the private database only; empty your own by its own tools.');
   if (!existsSync(folder)) return;
-  if (!existsSync(join(folder, 'jam-ledger.json')))
+  if (!existsSync(join(folder, MARK)))
     throw new Plain(`The folder ${folder} was not made by Jam Ledger; it is left alone.`);
   if (!yes) {
     if (!process.stdin.isTTY)
@@ -132,22 +147,22 @@ async function throwAway(folder: string, ownUrl: string | undefined, yes: boolea
     terminal.close();
     if (answer.trim() !== 'yes') throw new Plain('Nothing was thrown away.');
   }
-  const cluster = await startCluster({ folder, durable: true });
-  await cluster.stop();
+  await releaseFolder(folder);
   await rm(folder, { recursive: true });
 }
 
-function startServer(databaseUrl: string, port: number): ChildProcess {
+function startServer(databaseUrl: string, { port, folder }: Options): ChildProcess {
   return fork(join(ROOT, 'apps/server/dist/main.js'), [], {
     execArgv: [],
     // A group of its own: Ctrl-C reaches this program alone, which then stops everything in order.
     detached: true,
-    stdio: ['ignore', process.env['LOG_LEVEL'] ? 'inherit' : 'ignore', 'inherit', 'ipc'],
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
       PORT: String(port),
       WEB_FOLDER: join(ROOT, 'apps/web/dist'),
+      LOG_FOLDER: join(folder, LOGS),
     },
   });
 }
@@ -201,6 +216,7 @@ function sayWhere(port: number, folder: string, own: boolean): void {
       '',
       `  Jam Ledger is open at http://127.0.0.1:${port}`,
       own ? '  It uses the database that DATABASE_URL names.' : `  Its data lies in ${folder}`,
+      `  Its log lies in ${join(folder, LOGS)}; a number that is told with a trouble stands there.`,
       '',
       `  Sign-ins of the demo studio, ${demoStudio.name} (an empty database is given these):`,
       ...people,

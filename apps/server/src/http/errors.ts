@@ -26,7 +26,9 @@ interface Refusal {
 /** The one place where trouble becomes an answer. Never shows a stack. */
 export const refuse: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) {
-    next(error);
+    request.log.warn({ err: error }, 'trouble after the answer');
+    // A session that could not be kept alive takes nothing from an answer that is whole; one that is not is cut.
+    if (!response.writableEnded) next(error);
     return;
   }
   const refusal = refusalOf(error);

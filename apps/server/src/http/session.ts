@@ -22,12 +22,7 @@ export function sessionRouter(store: Store, now: () => Date): Router {
     signInHandler(store, now),
   );
   router.delete('/', async (request, response) => {
-    await new Promise<void>((done, fail) => {
-      request.session.destroy((error: unknown) => {
-        if (error) fail(error instanceof Error ? error : new Error('the session could not be ended'));
-        else done();
-      });
-    });
+    await whenDone((callback) => request.session.destroy(callback));
     response.clearCookie(SESSION_COOKIE).status(204).end();
   });
   return router;
@@ -42,22 +37,29 @@ function signInHandler(store: Store, now: () => Date): RequestHandler {
     const body = bodyOf(request, signInSchema);
     try {
       const person = await signIn(store, body);
-      await new Promise<void>((done, fail) => {
-        request.session.regenerate((error: unknown) => {
-          if (error) fail(error instanceof Error ? error : new Error('no session could be begun'));
-          else done();
-        });
-      });
+      await whenDone((callback) => request.session.regenerate(callback));
       request.session.personId = person.id;
       request.session.studioId = person.studioId;
       const visit = await openVisit(store, person.id, now());
       if (!visit) throw new WrongSignIn();
+      // Nobody is told that they are signed in before that is kept.
+      await whenDone((callback) => request.session.save(callback));
       response.json(await describeMe(visit));
     } catch (error) {
       await new Promise((done) => setTimeout(done, WRONG_ANSWER_MS - (Date.now() - started)));
       throw error;
     }
   };
+}
+
+/** Waits for something that calls back with an error, or nothing. @throws that error */
+function whenDone(work: (callback: (error: unknown) => void) => unknown): Promise<void> {
+  return new Promise((done, fail) => {
+    work((error) => {
+      if (error) fail(error instanceof Error ? error : new Error('the session could not be changed'));
+      else done();
+    });
+  });
 }
 
 function limit(store: Store, prefix: string, most: number, keyGenerator: (request: Request) => string): RequestHandler {

@@ -44,12 +44,32 @@ Sequelize.useCLS({
 
 const isInTransaction = (): boolean => (contexts.getStore()?.get('transaction') ?? null) !== null;
 
+/** Queries of one transaction run one after the other, since its connection takes only one at a time. */
+function inTurn<T>(query: () => Promise<T>): Promise<T> {
+  const context = contexts.getStore();
+  if (!context || !isInTransaction()) return query();
+  const before = context.get('last');
+  const turn = before instanceof Promise ? before.then(query) : query();
+  context.set(
+    'last',
+    turn.then(
+      () => undefined,
+      () => undefined,
+    ),
+  );
+  return turn;
+}
+
 /** Connects to a PostgreSQL database by its URL. Connections are made when first needed. */
 export function openStore(databaseUrl: string): Store {
   let asked = 0;
   const logging = () => void (asked += 1);
   const pool = { max: MAX_CONNECTIONS, acquire: ACQUIRE_MS };
   const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging, pool });
+  const query = sequelize.query.bind(sequelize);
+  Object.assign(sequelize, {
+    query: (...words: Parameters<typeof query>): Promise<unknown> => inTurn(() => query(...words)),
+  });
   // Several statements at once are only taken without parameters.
   const rows: Store['rows'] = (sql, bind) =>
     sequelize.query(sql, { type: QueryTypes.SELECT, ...(bind.length > 0 && { bind: [...bind] }) });

@@ -10,11 +10,18 @@ export function sessionStore(
   makeSession: typeof session,
 ): { readonly store: session.Store; close(): Promise<void> } {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 });
-  pool.on('error', () => {
-    // An idle connection was lost; the pool opens another when one is needed.
-  });
+  // A connection that is lost ends the query that used it; the pool opens another when one is needed.
+  const lost = () => undefined;
+  pool.on('error', lost);
+  pool.on('connect', (client) => client.on('error', lost));
   const PgStore = connectPgSimple(makeSession);
-  const store = new PgStore({ pool, tableName: 'sessions', pruneSessionInterval: false });
+  /** Whoever cannot be kept signed in longer is answered all the same. */
+  class PatientStore extends PgStore {
+    override touch(id: string, data: session.SessionData, done?: () => void): void {
+      super.touch(id, data, () => done?.());
+    }
+  }
+  const store = new PatientStore({ pool, tableName: 'sessions', pruneSessionInterval: false, errorLog: lost });
   return {
     store,
     async close() {

@@ -1,0 +1,117 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { addressOf, ask, processesWith, signIn, start, type Run } from './starting.ts';
+
+/** What came of killing a database again and again while results are posted. */
+export interface KillReport {
+  readonly kills: number;
+  /** How often each status was answered; 0 where the line was cut. */
+  readonly statuses: Readonly<Record<number, number>>;
+  readonly acknowledged: number;
+  /** Results that were acknowledged and are not there, or are there twice. */
+  readonly lost: number;
+  /** The longest time from a kill until a result was acknowledged again, milliseconds. */
+  readonly longestMs: number;
+  readonly said: string;
+}
+
+/** Senders at once. */
+const SENDERS = 6;
+/** So long the studio may take to come back, milliseconds. */
+const BACK_MS = 30_000;
+
+/** The process of the database in a data folder. */
+export async function postmasterOf(data: string): Promise<number> {
+  const [id = ''] = (await readFile(join(data, 'postgres', 'postmaster.pid'), 'utf8')).split('\n');
+  return Number(id);
+}
+
+/** Kills the database of a studio so many times, so long apart, while a student posts results. */
+export async function killDatabase(
+  data: string,
+  { kills, everyMs }: { readonly kills: number; readonly everyMs: number },
+): Promise<KillReport> {
+  const run = start(['--port', '0', '--data', data]);
+  const address = await addressOf(run);
+  const cookie = await signIn(address, 'ines');
+  const ledger: { pieces: readonly { id: string }[] } = await (await ask(address, '/ledger', undefined, cookie)).json();
+  const path = `/pieces/${ledger.pieces[0]?.id ?? ''}/entries`;
+  const acknowledged = new Set<string>();
+  const statuses: Record<number, number> = {};
+  let isOver = false;
+  const sender = async () => {
+    while (!isOver) {
+      const entry = { id: randomUUID(), bpm: 60, outcome: 'clean', remark: '' };
+      const status = await ask(address, path, entry, cookie).then(
+        (answer) => answer.status,
+        () => 0,
+      );
+      statuses[status] = (statuses[status] ?? 0) + 1;
+      if (status === 201) acknowledged.add(entry.id);
+      else await pause(20);
+    }
+  };
+  const senders = Array.from({ length: SENDERS }, sender);
+  let longestMs = 0;
+  for (let kill = 0; kill < kills; kill += 1) {
+    await pause(everyMs);
+    process.kill(await postmasterOf(data), 'SIGKILL');
+    longestMs = Math.max(longestMs, await untilMore(acknowledged, run));
+  }
+  isOver = true;
+  await Promise.all(senders);
+  const piece: { entries: readonly { id: string }[] } = await (
+    await ask(address, path.replace('/entries', ''), undefined, cookie)
+  ).json();
+  const times = new Map<string, number>();
+  for (const { id } of piece.entries) times.set(id, (times.get(id) ?? 0) + 1);
+  const lost = [...acknowledged].filter((id) => times.get(id) !== 1).length;
+  run.child.kill('SIGINT');
+  await run.ended;
+  return { kills, statuses, acknowledged: acknowledged.size, lost, longestMs, said: run.said() };
+}
+
+/** How long it takes until more is acknowledged, milliseconds. @throws where it does not come back */
+async function untilMore(acknowledged: ReadonlySet<string>, run: Run): Promise<number> {
+  const killed = Date.now();
+  // What was under way when the database was killed may still be acknowledged.
+  await pause(100);
+  const before = acknowledged.size;
+  while (acknowledged.size === before) {
+    if (Date.now() - killed > BACK_MS) throw new Error(`the studio did not come back: ${run.said()}`);
+    await pause(10);
+  }
+  return Date.now() - killed;
+}
+
+/**
+ * Kills a first start at a moment, then starts again in the same folder, which must open, and leave nothing running when it is closed.
+ * Gives what is wrong; nothing where all is well.
+ */
+export async function killFirstStart(data: string, moment: () => Promise<unknown>): Promise<string | undefined> {
+  const first = start(['--port', '0', '--data', data]);
+  await Promise.race([moment(), first.ended]);
+  first.child.kill('SIGKILL');
+  await first.ended;
+  const second = start(['--port', '0', '--data', data]);
+  const address = await addressOf(second).catch((error: unknown) => String(error));
+  if (!address.startsWith('http')) return address;
+  const health = await (await ask(address, '/health')).text();
+  second.child.kill('SIGINT');
+  await second.ended;
+  const left = await processesWith(data);
+  const files = (await readdir(data)).filter((name) => name.startsWith('new-') || name === 'password');
+  if (!health.includes('"up"')) return health;
+  return left.length + files.length > 0 ? `left behind: ${[...left, ...files].join(', ')}` : undefined;
+}
+
+/** The moment at which a cluster is being made in a folder. */
+export async function inTheMiddleOfMaking(data: string): Promise<void> {
+  const isMaking = async () =>
+    existsSync(data) &&
+    (await readdir(data)).some((name) => name.startsWith('new-') && existsSync(join(data, name, 'data', 'PG_VERSION')));
+  while (!(await isMaking())) await pause(5);
+}

@@ -1,0 +1,71 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, statSync } from 'node:fs';
+import { chmod, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import { fieldOf, Plain, reasonOf } from './plain.ts';
+import type { Account } from './postgres.ts';
+
+/** Says that a folder is ours, and holds the password of its database. */
+export const MARK = 'jam-ledger.json';
+/** Where the log files lie in a folder. */
+export const LOGS = 'logs';
+/** The mark while it is written. */
+const PART = '.jam-ledger.json.part';
+
+/** Makes the folder ours and gives the password kept in it. @throws Plain */
+export async function prepareFolder(folder: string, account: Account): Promise<string> {
+  const mark = join(folder, MARK);
+  if (existsSync(mark)) return readSecret(mark);
+  const others = existsSync(folder) ? (await list(folder)).filter((name) => name !== PART && name !== LOGS) : [];
+  if (others.length > 0)
+    throw new Plain(`The folder ${folder} is not empty and was not made by Jam Ledger; choose another with --data.`);
+  await mkdir(folder, { recursive: true }).catch((error: unknown) => {
+    throw new Plain(`The folder ${folder} cannot be made (${reasonOf(error)}); choose another with --data.`);
+  });
+  requireTraversable(folder, account);
+  await chmod(folder, 0o755);
+  const secret = randomBytes(24).toString('hex');
+  // Whoever is cut here leaves no mark, or a whole one.
+  await rm(join(folder, PART), { force: true });
+  await writeFile(join(folder, PART), JSON.stringify({ secret }), { mode: 0o600 });
+  await rename(join(folder, PART), mark);
+  return secret;
+}
+
+async function readSecret(mark: string): Promise<string> {
+  const text = await readFile(mark, 'utf8').catch((error: unknown) => {
+    throw new Plain(
+      `The folder ${dirname(mark)} belongs to somebody else (${reasonOf(error)}); choose another with --data.`,
+    );
+  });
+  const secret = fieldOf(text, 'secret');
+  if (typeof secret !== 'string') throw new Plain(`The file ${mark} is damaged; the data folder cannot be opened.`);
+  return secret;
+}
+
+async function list(folder: string): Promise<readonly string[]> {
+  return readdir(folder).catch((error: unknown) => {
+    throw new Plain(`The folder ${folder} belongs to somebody else (${reasonOf(error)}); choose another with --data.`);
+  });
+}
+
+/** Whether an account other than its owner may pass through a folder and every one above it. */
+export function isOpenTo(folder: string): boolean {
+  return closedAbove(folder) === undefined;
+}
+
+/** The folder, or the nearest one above it, that others may not pass through. */
+function closedAbove(folder: string): string | undefined {
+  for (let at = resolve(folder); ; at = dirname(at)) {
+    if (existsSync(at) && (statSync(at).mode & 0o001) === 0) return at;
+    if (at === dirname(at)) return undefined;
+  }
+}
+
+function requireTraversable(folder: string, { uid }: Account): void {
+  const closed = uid === undefined ? undefined : closedAbove(dirname(resolve(folder)));
+  if (closed)
+    throw new Plain(
+      `The account “postgres” cannot reach ${folder}, since ${closed} is closed to it; choose another folder with --data.`,
+    );
+}

@@ -5,6 +5,7 @@ import { computed, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isForPage } from './composables/pageKeys.ts';
 import { useLook } from './composables/useLook.ts';
+import NotOpened from './parts/NotOpened.vue';
 import { useNotices, useSession } from './stores/index.ts';
 
 const session = useSession();
@@ -49,6 +50,24 @@ useEventListener('keydown', (event) => {
   void router.push({ name: 'search' });
 });
 
+/** Goes to the page that was asked for, now that it may be known who is signed in. */
+async function openAgain(): Promise<void> {
+  if (!(await session.load())) return;
+  const { pathname, search, hash } = window.location;
+  await router.replace(`${pathname}${search}${hash}`);
+}
+
+// Code of a page that is gone belongs to a version of Jam Ledger that was renewed meanwhile.
+useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error }) => {
+  const [path] = /\/assets\/[^\s'"]+/.exec(event.payload?.message ?? '') ?? [];
+  void notices.tell(async () => {
+    const answer = path === undefined ? undefined : await fetch(path, { cache: 'no-store' }).catch(() => undefined);
+    if (!answer) notices.say('This page could not be loaded, since the studio cannot be reached.');
+    else if (answer.status === 404)
+      notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () => window.location.reload());
+  });
+});
+
 async function leave(): Promise<void> {
   await notices.tell(async () => {
     await session.signOut();
@@ -89,10 +108,19 @@ async function leave(): Promise<void> {
         </div>
       </div>
     </header>
-    <main><RouterView /></main>
+    <main>
+      <NotOpened v-if="session.trouble" :why="session.trouble" :retry="openAgain" />
+      <RouterView v-else />
+    </main>
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>
-      <Button v-if="notices.notice.undo" size="small" label="Undo" outlined @click="notices.takeBack()" />
+      <Button
+        v-if="notices.notice.undo"
+        size="small"
+        :label="notices.notice.label ?? 'Undo'"
+        outlined
+        @click="notices.takeBack()"
+      />
       <Button size="small" text icon="pi pi-times" aria-label="Put away" @click="notices.notice = null" />
     </div>
   </div>

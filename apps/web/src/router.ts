@@ -81,7 +81,8 @@ function home(): RouteLocationRaw {
 
 router.beforeEach(async (to) => {
   const session = useSession();
-  await session.load();
+  // Nothing can be shown before it is known to whom; the frame says why, and tries again.
+  if (!(await session.load())) return false;
   if (to.meta.for === 'anyone') return session.me && to.name !== 'welcome' ? home() : true;
   if (!session.me) return { name: 'sign-in', query: { to: to.fullPath } };
   if (to.meta.for === 'teacher' && !session.isTeacher) return home();

@@ -3,6 +3,7 @@ import type { EntryBody, Piece } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { waitingLines, type WaitingEntry } from '../src/api/device.ts';
 import { EntryQueue } from '../src/api/entryQueue.ts';
+import { api } from '../src/api/studio.ts';
 import { Refused, Unreachable } from '../src/api/http.ts';
 
 /** A studio that keeps what reaches it, each id once, as the server does; and a line that can be cut at any point. */
@@ -149,5 +150,39 @@ describe('results on their way to the studio', () => {
     await queue.add(entry(1));
     await queue.flush('ines');
     expect(await queue.takeBack(ID(1))).toBe(false);
+  });
+});
+
+describe('an answer that is not the studio’s', () => {
+  const plain = globalThis.fetch;
+  const page = (status: number, body: string) => () => Promise.resolve(new Response(body, { status }));
+  const overTheLine = () => new EntryQueue({ lines: waitingLines, send: api.postEntry, now: () => clock });
+
+  test.each([
+    ['a page of a proxy', page(404, '<html>Not Found</html>')],
+    ['a refusal of a proxy', page(403, '{"message":"blocked"}')],
+    ['the sign-in page of a network', page(200, '<html>Welcome to the café</html>')],
+    ['something else that is JSON', page(200, '{"ok":true}')],
+    ['nothing at all', page(200, '')],
+  ])('takes no result from the device: %s', async (_name, answer) => {
+    queue = overTheLine();
+    await queue.add(entry(1));
+    globalThis.fetch = answer;
+    const flushed = await queue.flush('ines');
+    globalThis.fetch = plain;
+    expect(flushed).toEqual({ posted: [], refused: [], left: 1 });
+    expect((await queue.waiting('ines')).map(({ id }) => id)).toEqual([ID(1)]);
+  });
+
+  test('but a refusal of our own is final, and told', async () => {
+    queue = overTheLine();
+    await queue.add(entry(1));
+    const body = {
+      error: { code: 'invalid', message: 'No.', problems: [{ field: 'pieceId', message: 'It was taken back.' }] },
+    };
+    globalThis.fetch = page(422, JSON.stringify(body));
+    const { refused, left } = await queue.flush('ines');
+    globalThis.fetch = plain;
+    expect([refused.map(({ why }) => why), left]).toEqual([['It was taken back.'], 0]);
   });
 });

@@ -1,19 +1,22 @@
 import type { FieldProblem } from './check.ts';
 
 /** Why a request was refused, for programs. */
-export type ErrorCode =
-  | 'unreadable'
-  | 'not-signed-in'
-  | 'wrong-sign-in'
-  | 'not-yours'
-  | 'other-origin'
-  | 'unknown'
-  | 'stale'
-  | 'too-large'
-  | 'invalid'
-  | 'slow-down'
-  | 'away'
-  | 'broken';
+export const ERROR_CODES = [
+  'unreadable',
+  'not-signed-in',
+  'wrong-sign-in',
+  'not-yours',
+  'other-origin',
+  'unknown',
+  'stale',
+  'too-large',
+  'invalid',
+  'slow-down',
+  'away',
+  'broken',
+] as const;
+/** One of the `ERROR_CODES`. */
+export type ErrorCode = (typeof ERROR_CODES)[number];
 
 /** The body of every refusal. */
 export interface ErrorAnswer {

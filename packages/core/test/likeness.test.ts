@@ -112,3 +112,36 @@ describe('in words', () => {
     expect(say('5G 7G')).toEqual([]);
   });
 });
+
+describe('looking only at what can be alike', () => {
+  const NOTES = ['5G', '7G', '5B', '8B', '7D', '5D', '5e', '8e', '5G+5B'];
+  const phrases = fc
+    .array(fc.constantFrom(...NOTES), { minLength: 1, maxLength: 14 })
+    .map((notes) => `/8 ${notes.join(' ')}`);
+
+  test('finds what comparing everything note by note finds', () => {
+    fc.assert(
+      fc.property(
+        phrases,
+        fc.array(phrases, { maxLength: 5 }),
+        fc.integer({ min: -3, max: 5 }),
+        (own, others, frets) => {
+          // One of them is the phrase itself, moved.
+          const { phrase } = readShorthand(own);
+          const moved = transpose(own, phrase, { from: 0, to: own.length }, frets);
+          const texts = [...others, moved.ok ? moved.edit.text : own];
+          const index = texts.map((text, at) => ({ id: String(at), name: String(at), phrase: read(text) }));
+          const all = index
+            .map(({ id, name, phrase: known }) => ({ ...compare(known, phrase, options), id, name }))
+            .filter(
+              ({ likeness, kinship, differences }) =>
+                likeness >= ALIKE && kinship !== 'none' && phrase.items.length - differences.length >= 4,
+            )
+            .sort((a, b) => b.likeness - a.likeness);
+          expect(findAlike(phrase, index, options)).toEqual(all);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});

@@ -1,6 +1,6 @@
 import type { EntryBody, Piece } from '@jam-ledger/contract';
 import type { WaitingEntry, WaitingLines } from './device.ts';
-import { Refused, Unreachable } from './http.ts';
+import { Refused } from './http.ts';
 
 /** What became of a queue when it was sent: what was posted, what was refused for good and why, and whether more waits. */
 export interface Flushed {
@@ -61,7 +61,10 @@ export class EntryQueue {
     const refused: { entry: WaitingEntry; why: string }[] = [];
     for (const entry of await this.waiting(personId)) {
       try {
-        posted.push(await this.#post(entry));
+        const piece = await this.#post(entry);
+        // What does not show the entry was not answered by the studio.
+        if (!isPosted(piece, entry)) break;
+        posted.push(piece);
       } catch (error) {
         if (!isFinal(error)) break;
         refused.push({ entry, why: wordsOf(error) });
@@ -79,9 +82,13 @@ export class EntryQueue {
   }
 }
 
+/** Whether an answer, whoever gave it, is a piece that has the entry. */
+function isPosted(answer: Partial<Piece> | null, { id }: WaitingEntry): boolean {
+  return answer?.entries?.some((entry) => entry.id === id) ?? false;
+}
+
 /** Whether an answer will be the same next time: the studio was reached, and what was sent is refused. */
 function isFinal(error: unknown): boolean {
-  if (error instanceof Unreachable) return false;
   return error instanceof Refused && error.status >= 400 && error.status < 500 && !PASSING.includes(error.status);
 }
 

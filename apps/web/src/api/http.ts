@@ -1,4 +1,4 @@
-import type { ErrorAnswer, FieldProblem } from '@jam-ledger/contract';
+import { ERROR_CODES, type ErrorAnswer, type FieldProblem } from '@jam-ledger/contract';
 
 /** The server refused: why, in words, and field by field. */
 export class Refused extends Error {
@@ -16,10 +16,10 @@ export class Refused extends Error {
   }
 }
 
-/** The server could not be reached; what was typed is still here. */
+/** The server could not be reached, or it was not the server that answered; what was typed is still here. */
 export class Unreachable extends Error {
-  constructor() {
-    super('The studio cannot be reached just now.');
+  constructor(why = 'The studio cannot be reached just now.') {
+    super(why);
   }
 }
 
@@ -39,15 +39,28 @@ export async function ask<Answer>(method: Method, path: string, body?: unknown):
   const text = await response.text().catch(() => {
     throw new Unreachable();
   });
-  if (!response.ok) throw new Refused(response.status, errorOf(text));
+  const said = readJson(text);
+  // What a proxy or a sign-in page of somebody else’s network answers says nothing of the studio, whatever its status.
+  if (said === undefined) throw new Unreachable();
   // Server and page are built from one contract, so what the server answers is what the path promises.
-  return JSON.parse(text || 'null') as Answer;
+  if (response.ok) return said as Answer;
+  if (!isErrorAnswer(said)) throw new Unreachable();
+  if (said.error.code === 'away') throw new Unreachable(said.error.message);
+  throw new Refused(response.status, said);
 }
 
-function errorOf(text: string): ErrorAnswer {
+/** What a text says as JSON, null for an empty one; undefined where it is something else. */
+function readJson(text: string): unknown {
   try {
-    return JSON.parse(text) as ErrorAnswer;
+    return JSON.parse(text || 'null') as unknown;
   } catch {
-    return { error: { code: 'broken', message: 'The studio did not answer as expected.' } };
+    return undefined;
   }
+}
+
+function isErrorAnswer(said: unknown): said is ErrorAnswer {
+  if (typeof said !== 'object' || said === null || !('error' in said)) return false;
+  const { error } = said;
+  if (typeof error !== 'object' || error === null || !('code' in error) || !('message' in error)) return false;
+  return typeof error.message === 'string' && ERROR_CODES.some((code) => code === error.code);
 }

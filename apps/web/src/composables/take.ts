@@ -9,8 +9,8 @@ import {
 } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { backingOf } from '@jam-ledger/core/sound';
-import { wrap } from 'comlink';
 import type { SoundRenderer } from '../workers/sound.worker.ts';
+import { lazyWorker } from '../workers/worker.ts';
 
 /** What to play and how. */
 export interface PlayPlan {
@@ -34,17 +34,17 @@ const AHEAD_SECONDS = 1.6;
 /** From pressing play to the first sound, once it is rendered, seconds. Our choice. */
 const START_SECONDS = 0.05;
 
-let shared: { context: AudioContext; renderer: ReturnType<typeof wrap<SoundRenderer>> } | undefined;
+let sharedContext: AudioContext | undefined;
 
-function audio() {
-  shared ??= {
-    context: new AudioContext({ latencyHint: 'interactive' }),
-    renderer: wrap<SoundRenderer>(
-      new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' }),
-    ),
-  };
-  return shared;
+function audio(): AudioContext {
+  sharedContext ??= new AudioContext({ latencyHint: 'interactive' });
+  return sharedContext;
 }
+
+const askRenderer = lazyWorker<SoundRenderer>(
+  'The sound',
+  () => new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' }),
+);
 
 /** Sounds that are mixed, each at a level of its own. */
 const TRACKS = ['strings', 'click', 'backing'] as const;
@@ -77,7 +77,7 @@ export class Take {
     this.#along = accompany(plan.phrase, plan);
     const { beats, beatSeconds } = this.#along.countIn;
     this.#countInSeconds = plan.countIn ? beats * beatSeconds : 0;
-    const { context } = audio();
+    const context = audio();
     const gain = (value: number) => {
       const node = context.createGain();
       node.gain.value = value;
@@ -102,7 +102,7 @@ export class Take {
   }
 
   async start(): Promise<void> {
-    const { context, renderer } = audio();
+    const context = audio();
     await context.resume();
     const shift = this.#countInSeconds;
     const { beats, beatSeconds } = this.#along.countIn;
@@ -114,22 +114,24 @@ export class Take {
     const notes = perform(this.#plan.phrase, this.#plan).map(later);
     const backing = backingOf(this.#along).map(later);
     const clicks = [...counted, ...this.#along.clicks.map((click) => ({ ...click, seconds: click.seconds + shift }))];
-    await renderer.begin({ notes, backing, clicks, sampleRate: context.sampleRate });
+    const { sampleRate } = context;
+    await askRenderer((renderer) => renderer.begin({ notes, backing, clicks, sampleRate }));
     // Another take may have begun in the meantime; its rendering must not be eaten into.
     if (this.isStopped()) return;
     await this.#renderNext();
     if (this.isStopped()) return;
     this.#startAt = context.currentTime + START_SECONDS;
-    this.#timer = setInterval(() => void this.#advance(), 25);
+    this.#timer = setInterval(() => void this.#advance().catch(() => this.stop()), 25);
     await this.#advance();
   }
 
   async #renderNext(): Promise<void> {
-    const { context, renderer } = audio();
+    const context = audio();
     const done = this.#pieces.length * PIECE_SECONDS;
     const seconds = Math.min(PIECE_SECONDS, this.#length - done);
     if (seconds <= 0) return;
-    const piece = await renderer.next(Math.round(seconds * context.sampleRate));
+    const frames = Math.round(seconds * context.sampleRate);
+    const piece = await askRenderer((renderer) => renderer.next(frames));
     const last = done + seconds >= this.#length;
     if (last && this.#plan.loop) for (const track of TRACKS) fadeOut(piece[track]);
     const buffer = (samples: Float32Array<ArrayBuffer>) => {
@@ -142,7 +144,7 @@ export class Take {
 
   async #advance(): Promise<void> {
     if (this.#stopped) return;
-    const { context } = audio();
+    const context = audio();
     this.#tellMoment(context.currentTime - this.#startAt);
     if (this.#busy) return;
     this.#busy = true;
@@ -171,7 +173,7 @@ export class Take {
   #schedule(index: number): boolean {
     const piece = this.#pieces[index];
     if (!piece || this.#stopped) return false;
-    const { context } = audio();
+    const context = audio();
     const again = this.#scheduled >= this.#count;
     const at = this.#nextAt();
     this.#scheduled += 1;
@@ -201,7 +203,7 @@ export class Take {
   }
 
   setLevels(levels: Levels): void {
-    const { context } = audio();
+    const context = audio();
     for (const track of TRACKS)
       this.#gains[track].gain.setTargetAtTime(levels[track], context.currentTime, LEVEL_GLIDE_SECONDS);
   }

@@ -2,7 +2,7 @@ import type { Phrase, Transcription } from '@jam-ledger/contract';
 import { paceAt, readPaces } from '@jam-ledger/core/form';
 import { ref, shallowRef } from 'vue';
 import type { PlanPhrase } from './planEdits.ts';
-import { handsWorker, jobOf, POLICY_OF_SCHOOL } from './useHands.ts';
+import { askHands, jobOf, POLICY_OF_SCHOOL } from './useHands.ts';
 import { tuningOf } from './useReading.ts';
 
 /** Reckons how the phrases of a song are cut, one after the other off the page. */
@@ -24,7 +24,7 @@ export function useCutting() {
     for (const { section, phrase } of own) {
       const { bpm, meter } = paceAt(section.startSeconds, paces);
       const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, policy });
-      const report = await handsWorker().cut(job, { id: phrase.id, sectionId: section.id });
+      const report = await askHands((worker) => worker.cut(job, { id: phrase.id, sectionId: section.id }));
       made.push({ ...report, name: phrase.name, section: section.label, bpm });
       done.value += 1;
     }

@@ -3,10 +3,10 @@ import { reachOfHand } from '@jam-ledger/core/fretboard';
 import type { Meter, Problem } from '@jam-ledger/core/notation';
 import type { PickingPolicy } from '@jam-ledger/core/picking';
 import { readKey, type Tuning } from '@jam-ledger/core/pitch';
-import { wrap, type Remote } from 'comlink';
 import { onScopeDispose, shallowRef, toRaw, toValue, watch, type MaybeRefOrGetter, type ShallowRef } from 'vue';
 import { feelOf } from './useListening.ts';
 import type { HandJob, HandReport, Hands } from '../workers/hands.worker.ts';
+import { lazyWorker } from '../workers/worker.ts';
 
 /** The plan that a school stands for. */
 export const POLICY_OF_SCHOOL: Readonly<Record<PickingSchool, PickingPolicy>> = {
@@ -42,13 +42,11 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
   return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known, policy, feel: feelOf(song.feel) };
 }
 
-let shared: Remote<Hands> | undefined;
-
-/** The worker that reckons hands, begun when first needed. */
-export function handsWorker(): Remote<Hands> {
-  shared ??= wrap<Hands>(new Worker(new URL('../workers/hands.worker.ts', import.meta.url), { type: 'module' }));
-  return shared;
-}
+/** The worker that reckons hands. */
+export const askHands = lazyWorker<Hands>(
+  'What is reckoned of hands',
+  () => new Worker(new URL('../workers/hands.worker.ts', import.meta.url), { type: 'module' }),
+);
 
 /** What the margin tells of hands, reckoned off the page whenever the text has settled; the last one until then. */
 export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<HandReport | undefined>> {
@@ -60,8 +58,9 @@ export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<
     async (now) => {
       asked += 1;
       const mine = asked;
-      const made = await handsWorker().reckon(jobOf(now));
-      if (mine === asked && !gone) report.value = made;
+      // What cannot be reckoned just now is reckoned after the next pause.
+      const made = await askHands((worker) => worker.reckon(jobOf(now))).catch(() => undefined);
+      if (made && mine === asked && !gone) report.value = made;
     },
     { immediate: true },
   );

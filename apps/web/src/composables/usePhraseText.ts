@@ -60,17 +60,25 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     version = current?.version ?? 0;
     text.value = current?.text ?? '';
     base = text.value;
-    const draft = id ? readDraft(id) : undefined;
-    if (draft !== undefined && draft !== text.value) {
-      text.value = draft;
-      schedule(PAUSE_MS);
-    }
+    const draft = current && readDraft(current.id);
+    if (draft && draft.text !== current.text) takeUp(draft, current);
+    else if (draft) localStorage.removeItem(draftKey(id));
+  }
+
+  /** Goes on with a text that was kept in this browser; where somebody else typed since it was begun, that is shown first. */
+  function takeUp(draft: Draft, current: Phrase): void {
+    text.value = draft.text;
+    if (draft.version === current.version || draft.base === current.text) return schedule(PAUSE_MS);
+    version = draft.version;
+    base = draft.base;
+    state.value = 'stale';
+    theirs.value = current;
   }
 
   function type(next: string): void {
     if (next === text.value) return;
     text.value = next;
-    keepDraft(id, next);
+    keepDraft(id, { text: next, version, base });
     if (state.value !== 'stale') schedule(PAUSE_MS);
   }
 
@@ -99,7 +107,10 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
       if (text.value === sent) {
         localStorage.removeItem(draftKey(savedId));
         state.value = 'saved';
-      } else schedule(PAUSE_MS);
+      } else {
+        keepDraft(savedId, { text: text.value, version, base });
+        schedule(PAUSE_MS);
+      }
     } catch (error) {
       if (id === savedId) fail(error);
     }
@@ -113,6 +124,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
       // Renamed or marked in the meantime, and nobody else typed: what is typed here goes on from there.
       if (other && other.text === base) {
         version = other.version;
+        keepDraft(id, { text: text.value, version, base });
         saved(other);
         return schedule(PAUSE_MS);
       }
@@ -140,7 +152,11 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     if (!other) return;
     version = other.version;
     theirs.value = undefined;
-    if (choice === 'mine') return save();
+    base = other.text;
+    if (choice === 'mine') {
+      keepDraft(id, { text: text.value, version, base });
+      return save();
+    }
     text.value = other.text;
     agree(other);
   }
@@ -151,17 +167,44 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
   return { text, state, trouble, theirs, type, settle, save };
 }
 
+/** A text that is typed and not saved yet, and what it grew from. */
+interface Draft {
+  readonly text: string;
+  /** The version of the row, and its text, when it was begun. */
+  readonly version: number;
+  readonly base: string;
+}
+
 /** Keeps the text in this browser; a browser that is full still has it in the editor. */
-function keepDraft(id: string, text: string): void {
+function keepDraft(id: string, draft: Draft): void {
   try {
-    localStorage.setItem(draftKey(id), text);
+    localStorage.setItem(draftKey(id), JSON.stringify(draft));
   } catch {
     localStorage.removeItem(draftKey(id));
   }
 }
 
-function readDraft(id: string): string | undefined {
-  return localStorage.getItem(draftKey(id)) ?? undefined;
+/** What is kept of a phrase; of what an earlier version of this page kept it is not known what it grew from. */
+function readDraft(id: string): Draft | undefined {
+  const kept = localStorage.getItem(draftKey(id));
+  if (kept === null) return undefined;
+  try {
+    const draft: unknown = JSON.parse(kept);
+    if (isDraft(draft)) return draft;
+  } catch {
+    // A bare text.
+  }
+  return { text: kept, version: 0, base: '' };
+}
+
+function isDraft(value: unknown): value is Draft {
+  if (typeof value !== 'object' || value === null || !('text' in value) || !('version' in value)) return false;
+  return (
+    typeof value.text === 'string' &&
+    typeof value.version === 'number' &&
+    'base' in value &&
+    typeof value.base === 'string'
+  );
 }
 
 /** The phrase inside a refusal, if it is one. */

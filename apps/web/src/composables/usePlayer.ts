@@ -49,7 +49,12 @@ export function usePlayer() {
       }
     });
     take = started;
-    await started.start();
+    try {
+      await started.start();
+    } catch (error) {
+      if (take === started) stop();
+      throw error;
+    }
   }
 
   function setLevels(): void {

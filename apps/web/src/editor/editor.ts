@@ -1,4 +1,13 @@
-import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
+import {
+  acceptCompletion,
+  autocompletion,
+  closeBrackets,
+  closeBracketsKeymap,
+  completionKeymap,
+  completionStatus,
+  selectedCompletionIndex,
+  setSelectedCompletion,
+} from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyField, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
 import { diagnosticCount, setDiagnostics, setDiagnosticsEffect, type Diagnostic } from '@codemirror/lint';
@@ -23,6 +32,13 @@ export interface EditorParts {
   readonly moved: (caret: Span) => void;
   /** Names the text over the life of the page. */
   readonly textId: string;
+}
+
+/** Takes the completion that was chosen, else the first that is offered; nothing where none is. */
+function takeOffered(view: EditorView): boolean {
+  if (completionStatus(view.state) !== 'active') return false;
+  if (selectedCompletionIndex(view.state) === null) view.dispatch({ effects: setSelectedCompletion(0) });
+  return acceptCompletion(view);
 }
 
 /** What editors left behind when they were closed, by their text: caret and steps that can still be undone. */
@@ -55,6 +71,7 @@ function configOf(parts: EditorParts): EditorStateConfig {
       keymap.of([
         ...shorthandKeys(parts.host),
         ...closeBracketsKeymap,
+        { key: 'Tab', run: takeOffered },
         ...completionKeymap,
         ...searchKeymap,
         ...historyKeymap,
@@ -70,6 +87,9 @@ function configOf(parts: EditorParts): EditorStateConfig {
         override: [(context) => completeShorthand(context, parts.surroundings())],
         icons: false,
         defaultKeymap: false,
+        // Nothing is chosen until an arrow key chooses it, so that Enter breaks the line whenever the list opens by itself.
+        selectOnOpen: false,
+        interactionDelay: 0,
       }),
       EditorView.lineWrapping,
       EditorView.contentAttributes.of({ 'aria-label': parts.label, spellcheck: 'false', autocapitalize: 'off' }),

@@ -36,6 +36,7 @@ export const SHORTCUTS = [
   ['Alt-o', 'as recorded, or in one box'],
   ['Alt-w', 'why first, or where first'],
   ['Ctrl-Space', 'what may come next'],
+  ['Tab', 'take what is offered; ↓ and Enter take another'],
   ['Ctrl-f', 'find'],
   ['Ctrl-z', 'undo'],
 ] as const;

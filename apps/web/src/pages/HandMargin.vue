@@ -7,7 +7,7 @@ import type { PickingPolicy } from '@jam-ledger/core/picking';
 import type { Key } from '@jam-ledger/core/pitch';
 import type { VariantKind } from '@jam-ledger/core/variants';
 import { h, shallowRef, watch } from 'vue';
-import { handsWorker, jobOf, type HandsFor } from '../composables/useHands.ts';
+import { askHands, jobOf, type HandsFor } from '../composables/useHands.ts';
 import HandNote from '../parts/HandNote.vue';
 import HardNote from '../parts/HardNote.vue';
 import StrokeNote from '../parts/StrokeNote.vue';
@@ -42,8 +42,8 @@ const here = () =>
     onWriteFingers: writeFingers,
     strings: props.now().tuning.openMidis.length,
     names: namesOf({ tuning: props.now().tuning, names: props.now().song.student.schools.naming }),
-    onCheapest: (wishes: PlaceWishes) => take(handsWorker().cheapestPlaces(jobOf(props.now()), wishes)),
-    onOver: (strings: 1 | -1) => take(handsWorker().overStrings(jobOf(props.now()), strings)),
+    onCheapest: (wishes: PlaceWishes) => take(askHands((worker) => worker.cheapestPlaces(jobOf(props.now()), wishes))),
+    onOver: (strings: 1 | -1) => take(askHands((worker) => worker.overStrings(jobOf(props.now()), strings))),
     onTakeBox: takeBox,
     onToggleBox: () => (inBox.value = !inBox.value),
   });
@@ -53,7 +53,7 @@ const boxed = shallowRef<WayReport | null>(null);
 watch(
   () => [inBox.value, props.report] as const,
   async ([asked]) => {
-    boxed.value = asked ? await handsWorker().boxPlaces(jobOf(props.now())) : null;
+    boxed.value = asked ? await askHands((worker) => worker.boxPlaces(jobOf(props.now()))) : null;
   },
   { immediate: true },
 );
@@ -77,7 +77,10 @@ async function take(made: Promise<WayReport>): Promise<void> {
 }
 
 function writeFingers(): Promise<void> {
-  return write(handsWorker().writeFingers(jobOf(props.now())), 'The fingers stand there already.');
+  return write(
+    askHands((worker) => worker.writeFingers(jobOf(props.now()))),
+    'The fingers stand there already.',
+  );
 }
 
 async function takeBox(): Promise<void> {
@@ -87,13 +90,16 @@ async function takeBox(): Promise<void> {
 function writeStrokes(plan: PickingPolicy, reversed: boolean): Promise<void> {
   const first = props.report.strokes.signs.find(({ stroke }) => stroke === 'down' || stroke === 'up')?.stroke;
   const start = reversed ? (first === 'down' ? 'up' : 'down') : undefined;
-  return write(handsWorker().writeStrokes(jobOf(props.now()), plan, start), 'The strokes stand there already.');
+  return write(
+    askHands((worker) => worker.writeStrokes(jobOf(props.now()), plan, start)),
+    'The strokes stand there already.',
+  );
 }
 
 /** A variant kept beside the phrase, as arranged, and opened. */
 function make(kind: VariantKind, options: { toKey?: Key; fewerFrets?: number }): Promise<void> {
   return notices.tell(async () => {
-    const { text, changes } = await handsWorker().variant(jobOf(props.now()), kind, options);
+    const { text, changes } = await askHands((worker) => worker.variant(jobOf(props.now()), kind, options));
     const reason = changes.join(' ').slice(0, SONG_LIMITS.reason);
     const name = `${props.phrase.name.slice(0, 60)}, ${kind}`;
     const added = await store.addAlternate(props.phrase, { name, text, reason });

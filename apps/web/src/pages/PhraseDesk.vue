@@ -5,12 +5,12 @@ import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/nota
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
+import { isWayOf, phrasesBefore, useAlike } from '../composables/useAlike.ts';
 import { soundOf, useListening } from '../composables/useListening.ts';
 import { readerProblems, useHands } from '../composables/useHands.ts';
 import { usePhraseText } from '../composables/usePhraseText.ts';
 import { useReading } from '../composables/useReading.ts';
 import { useSchools } from '../composables/useSchools.ts';
-import type { KnownReading } from '../composables/useSongForm.ts';
 import { SHORTCUTS } from '../editor/index.ts';
 import Button from 'primevue/button';
 import { api } from '../api/index.ts';
@@ -41,8 +41,8 @@ const props = defineProps<{
   keep: (phrase: Phrase) => void;
   /** The tempo and meter of its section. */
   pace: Pace;
-  /** The phrases of the song as they read. */
-  readingOf: (phrase: Phrase) => KnownReading;
+  /** The meter a phrase of the song stands in, `4/4`. */
+  meterOf: (phrase: Phrase) => string;
 }>();
 const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
 
@@ -97,18 +97,22 @@ const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = 
   }),
   false,
 );
-/** The phrases of the song before this one, for comparing. */
-const earlier = computed(() => {
-  const all = props.song.sections.flatMap((section) =>
-    section.phrases.filter(isOther).map((phrase) => ({ name: `${section.label} ${phrase.name}`, phrase })),
-  );
-  const place = all.findIndex(({ phrase }) => phrase.id === props.phrase.id);
-  return all
-    .slice(0, place)
-    .map(({ name, phrase }) => ({ id: phrase.id, name, phrase: props.readingOf(phrase).phrase }));
-});
+/** What the phrase is like, of those before it in the song. */
+const alike = useAlike(
+  () => ({
+    phrase: { text: settledText.value, meter: writeMeter(props.pace.meter) },
+    earlier: phrasesBefore(props.song, props.phrase).map(({ name, phrase }) => ({
+      id: phrase.id,
+      name,
+      text: phrase.text,
+      meter: props.meterOf(phrase),
+    })),
+    ...against.value,
+  }),
+  text,
+);
 /** The phrase and what is kept beside it. */
-const ways = computed(() => store.phrases.filter(isWay));
+const ways = computed(() => store.phrases.filter((one) => isWayOf(props.phrase, one)));
 /** What the phrase refers to, in words. */
 const refers = computed(() => {
   const target = store.phrases.find(({ id }) => id === props.phrase.refersTo);
@@ -116,17 +120,6 @@ const refers = computed(() => {
   const moved = frets === 0 ? '' : `, ${Math.abs(frets)} frets ${frets > 0 ? 'higher' : 'lower'}`;
   return target && { id: target.id, says: `This is “${target.name}”${moved}; it changes along with it.` };
 });
-
-/** Neither the phrase itself nor kept beside it, and written out. */
-function isOther(phrase: Phrase): boolean {
-  return phrase.id === props.phrase.id || (!isWay(phrase) && phrase.refersTo === null);
-}
-
-/** The phrase that alternates stand beside, or one of them. */
-function isWay({ id, alternateOf }: Phrase): boolean {
-  const main = props.phrase.alternateOf ?? props.phrase.id;
-  return id === main || alternateOf === main;
-}
 
 async function addWay(): Promise<void> {
   emit('open', (await store.addAlternate(props.phrase)).id);
@@ -301,10 +294,8 @@ function renameTo(event: Event): void {
       />
       <CareNote v-if="hands" :cautions="hands.cautions" :today="session.me?.studio.today ?? ''" />
       <LikenessNote
-        :phrase="settledPhrase"
-        :earlier="earlier"
+        :alike="alike"
         :refers="phrase.refersTo !== null"
-        :options="against"
         @open="emit('open', $event)"
         @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
       />

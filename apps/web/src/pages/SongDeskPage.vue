@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { writeMeter } from '@jam-ledger/core/notation';
 import type { PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
@@ -245,7 +246,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :assign="assign"
         :rename="rename"
         :keep="store.keepPhrase"
-        :reading-of="form.readingOf"
+        :meter-of="({ sectionId }) => writeMeter(form.paceOf(sectionId).meter)"
         :pace="form.paceOf(phrase.sectionId)"
         @go-phrase="goPhrase"
         @open="openPhrase"

@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { findAlike, sayLikeness, type Alike, type CompareOptions, type KnownPhrase } from '@jam-ledger/core/likeness';
-import type { Phrase } from '@jam-ledger/core/notation';
+import { sayLikeness, type Alike } from '@jam-ledger/core/likeness';
 import { computed } from 'vue';
 
 const props = defineProps<{
-  phrase: Phrase;
-  /** Phrases written before this one. */
-  earlier: readonly KnownPhrase[];
-  options: CompareOptions;
+  /** Phrases written before this one that it is like, the most alike first. */
+  alike: readonly Alike[];
   /** Whether the phrase refers to another already. */
   refers: boolean;
 }>();
@@ -15,7 +12,7 @@ const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: n
 
 const MOST_SHOWN = 2;
 
-const alike = computed(() => findAlike(props.phrase, props.earlier, props.options).slice(0, MOST_SHOWN));
+const shown = computed(() => props.alike.slice(0, MOST_SHOWN));
 
 /** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
 function mayRefer({ kinship, differences, likeness }: Alike): boolean {
@@ -24,8 +21,8 @@ function mayRefer({ kinship, differences, likeness }: Alike): boolean {
 </script>
 
 <template>
-  <section v-if="alike.length > 0" class="likeness" aria-label="Likeness">
-    <p v-for="found in alike" :key="found.id">
+  <section v-if="shown.length > 0" class="likeness" aria-label="Likeness">
+    <p v-for="found in shown" :key="found.id">
       {{ sayLikeness(found) }}
       <button type="button" @click="emit('open', found.id)">Show it</button>
       <button v-if="!refers && mayRefer(found)" type="button" @click="emit('refer', found.id, found.frets)">

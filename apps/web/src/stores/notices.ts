@@ -6,6 +6,8 @@ export interface Notice {
   readonly id: number;
   readonly text: string;
   readonly undo?: () => Promise<void> | void;
+  /** What the button says that does so; “Undo” where left out. */
+  readonly label?: string;
 }
 
 /** How long a notice stays, milliseconds. Our choice. */
@@ -25,6 +27,12 @@ export const useNotices = defineStore('notices', () => {
     }, NOTICE_MS);
   }
 
+  /** Says something that asks for something to be done; it stays until it is done or put away. */
+  function ask(text: string, label: string, work: NonNullable<Notice['undo']>): void {
+    count += 1;
+    notice.value = { id: count, text, label, undo: work };
+  }
+
   /** Does something and says in words when it fails. */
   async function tell(work: () => Promise<void> | void): Promise<void> {
     try {
@@ -40,5 +48,5 @@ export const useNotices = defineStore('notices', () => {
     if (undo) await tell(undo);
   }
 
-  return { notice, say, tell, takeBack };
+  return { notice, say, ask, tell, takeBack };
 });

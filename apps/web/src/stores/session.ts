@@ -7,16 +7,22 @@ import { api, lastSeen, Refused } from '../api/index.ts';
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null);
   const known = ref(false);
+  /** Why it is not known who is signed in; empty where it is. */
+  const trouble = ref('');
 
-  /** Asks once who is signed in; nobody is no error. */
-  async function load(): Promise<void> {
-    if (known.value) return;
+  /** Asks once who is signed in; nobody is no error. Whether it is known then; if not, `trouble` says why. */
+  async function load(): Promise<boolean> {
+    if (known.value) return true;
     try {
       me.value = await api.me();
     } catch (error) {
-      if (!(error instanceof Refused) || error.status !== 401) throw error;
+      const isNobody = error instanceof Refused && error.status === 401;
+      trouble.value = isNobody ? '' : error instanceof Error ? error.message : 'Something went wrong.';
+      if (!isNobody) return false;
     }
+    trouble.value = '';
     known.value = true;
+    return true;
   }
 
   /** Asks anew, since what is told of the studio has changed. */
@@ -37,5 +43,5 @@ export const useSession = defineStore('session', () => {
 
   const isTeacher = computed(() => me.value?.role === 'owner' || me.value?.role === 'teacher');
   const isStudent = computed(() => me.value?.role === 'student');
-  return { me, isTeacher, isStudent, load, refresh, signIn, signOut };
+  return { me, trouble, isTeacher, isStudent, load, refresh, signIn, signOut };
 });

@@ -41,6 +41,7 @@ const SHIFTS_TRIED = 4;
 
 const COST = { changed: 1, missing: 1, lengthOrPlace: 0.5 } as const;
 
+/** An event as it sounds, for comparing. */
 interface Sounded {
   readonly at: number;
   readonly length: number;
@@ -52,14 +53,26 @@ interface Sounded {
   readonly steps: readonly number[];
 }
 
+/** What is heard of a phrase, as far as it is compared with others; worth keeping where many are. */
+export type Heard = readonly Sounded[];
+
 /** Compares two phrases: the second against the first. Cost is the product of their lengths, up to 300 events each. */
 export function compare(first: Phrase, second: Phrase, options: CompareOptions): Likeness {
-  const a = soundedOf(first, options.first ?? options);
-  const b = soundedOf(second, options);
+  return compareHeard(hear(first, options.first ?? options), hear(second, options));
+}
+
+/**
+ * Compares what is heard of two phrases, as `compare` does. What cannot be at least so alike is not looked at note by note, and
+ * comes out as not alike at all; that takes time linear in their lengths.
+ */
+export function compareHeard(a: Heard, b: Heard, least = 0): Likeness {
   const none: Likeness = { likeness: 0, kinship: 'none', semitones: 0, frets: 0, steps: 0, differences: [] };
   if (a.length === 0 || b.length === 0) return none;
-  const byPitch = bestShift(a, b, 'midis');
-  const bySteps = bestShift(a, b, 'steps');
+  // Every event that one has more than the other is missing from it.
+  if (Math.min(a.length, b.length) < least * Math.max(a.length, b.length)) return none;
+  const byPitch = bestShift(a, b, 'midis', least);
+  const bySteps = bestShift(a, b, 'steps', least);
+  if (!byPitch || !bySteps) return byPitch || bySteps ? compareHeard(a, b) : none;
   // A sequence must be clearly nearer than a plain shift, since every shift by octaves is one as well.
   if (bySteps.likeness > byPitch.likeness + 1e-9 && bySteps.shift !== 0)
     return { ...none, ...bySteps, kinship: 'sequence', steps: bySteps.shift };
@@ -68,7 +81,8 @@ export function compare(first: Phrase, second: Phrase, options: CompareOptions):
   return { ...none, ...byPitch, kinship, semitones: byPitch.shift, frets: frets ?? 0 };
 }
 
-function soundedOf(phrase: Phrase, { tuning, capo, key }: CompareOptions): readonly Sounded[] {
+/** What is heard of a phrase in its tuning; the first 300 events. Linear. */
+export function hear(phrase: Phrase, { tuning, capo, key }: Setup & { readonly key: Key }): Heard {
   const { bars } = unroll(phrase);
   return playOut(phrase, { tuning, capo })
     .filter(({ notes }) => notes.length > 0)
@@ -106,9 +120,31 @@ interface Shifted {
   readonly pairs: readonly Pair[];
 }
 
-function bestShift(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps'): Shifted {
-  const tried = shiftsBetween(a, b, heights).map((shift) => align(a, b, heights, shift));
-  return tried.reduce((best, one) => (one.likeness > best.likeness + 1e-9 ? one : best));
+/** The best of the shifts tried; undefined where none can come to the least. */
+function bestShift(a: Heard, b: Heard, heights: 'midis' | 'steps', least: number): Shifted | undefined {
+  const worthwhile = shiftsBetween(a, b, heights).filter((shift) => mostAlike(a, b, heights, shift) >= least - 1e-9);
+  const tried = worthwhile.map((shift) => align(a, b, heights, shift));
+  return tried.length === 0
+    ? undefined
+    : tried.reduce((best, one) => (one.likeness > best.likeness + 1e-9 ? one : best));
+}
+
+/** As alike as two phrases can be at most, whatever the order of their events: those that have a partner at all. */
+function mostAlike(a: Heard, b: Heard, heights: 'midis' | 'steps', shift: number): number {
+  const counts = new Map<string, number>();
+  for (const event of a) {
+    const key = event[heights].map((height) => height + shift).join();
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
+  let partners = 0;
+  for (const event of b) {
+    const key = event[heights].join();
+    const left = counts.get(key) ?? 0;
+    if (left === 0) continue;
+    counts.set(key, left - 1);
+    partners += 1;
+  }
+  return partners / Math.max(a.length, b.length);
 }
 
 function shiftsBetween(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps'): readonly number[] {

@@ -1,5 +1,5 @@
 import type { Phrase } from '../notation/index.ts';
-import { ALIKE, compare, type CompareOptions, type Likeness } from './compare.ts';
+import { ALIKE, compareHeard, hear, type CompareOptions, type Heard, type Likeness } from './compare.ts';
 
 /** A phrase that others are compared with. */
 export interface KnownPhrase {
@@ -7,6 +7,11 @@ export interface KnownPhrase {
   /** What it is called when it is spoken of, `1A Opening bend`. */
   readonly name: string;
   readonly phrase: Phrase;
+}
+
+/** The same, as it was heard. */
+export interface HeardPhrase extends Omit<KnownPhrase, 'phrase'> {
+  readonly heard: Heard;
 }
 
 /** A phrase found alike, and how. */
@@ -20,17 +25,25 @@ const FEWEST_EVENTS = 4;
 
 /** The phrases of an index that are alike, the most alike first. Linear in the index. */
 export function findAlike(phrase: Phrase, index: readonly KnownPhrase[], options: CompareOptions): readonly Alike[] {
-  return index
-    .map(({ id, name, phrase: known }): Alike => ({ ...compare(known, phrase, options), id, name }))
-    .filter(
-      ({ likeness, kinship, differences }) =>
-        likeness >= ALIKE && kinship !== 'none' && isLong(phrase, differences.length),
-    )
-    .sort((a, b) => b.likeness - a.likeness);
+  const heard = hear(phrase, options);
+  const setup = options.first ?? options;
+  const found = index.flatMap(
+    ({ id, name, phrase: known }) => alikeTo(phrase, heard, { id, name, heard: hear(known, setup) }) ?? [],
+  );
+  return mostAlikeFirst(found);
 }
 
-function isLong({ items }: Phrase, differences: number): boolean {
-  return items.length - differences >= FEWEST_EVENTS;
+/** Whether a phrase is like one that was heard, and how; undefined where it is not. */
+export function alikeTo(phrase: Phrase, heard: Heard, { id, name, heard: known }: HeardPhrase): Alike | undefined {
+  const alike = { ...compareHeard(known, heard, ALIKE), id, name };
+  const { likeness, kinship, differences } = alike;
+  const isLong = phrase.items.length - differences.length >= FEWEST_EVENTS;
+  return likeness >= ALIKE && kinship !== 'none' && isLong ? alike : undefined;
+}
+
+/** Phrases found alike in the order they are told. */
+export function mostAlikeFirst(found: readonly Alike[]): readonly Alike[] {
+  return found.toSorted((a, b) => b.likeness - a.likeness);
 }
 
 /** Says what a phrase is of another: “1A, moved up 2 frets”, “the same as 1A but for beat 4 of bar 3”. */

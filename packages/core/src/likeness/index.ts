@@ -1,4 +1,4 @@
-export { ALIKE, compare } from './compare.ts';
-export type { CompareOptions, Difference, Kinship, Likeness } from './compare.ts';
-export { findAlike, sayLikeness } from './findAlike.ts';
-export type { Alike, KnownPhrase } from './findAlike.ts';
+export { ALIKE, compare, compareHeard, hear } from './compare.ts';
+export type { CompareOptions, Difference, Heard, Kinship, Likeness } from './compare.ts';
+export { alikeTo, findAlike, mostAlikeFirst, sayLikeness } from './findAlike.ts';
+export type { Alike, HeardPhrase, KnownPhrase } from './findAlike.ts';

@@ -5,8 +5,8 @@ import Joi from 'joi';
 import { day, id, oneOf, version } from './check.ts';
 import { tempo, tempos } from './pieces.ts';
 
-/** Most pieces of a plan, and phrases of one piece. Our choice. */
-export const PLAN_LIMITS = { pieces: 500, parts: 200, targetPercent: { least: 30, most: 120 } } as const;
+/** Most pieces of a plan, and phrases of one piece: a song of some 400 phrases, cut as any school does. Our choice. */
+export const PLAN_LIMITS = { pieces: 3000, parts: 500, targetPercent: { least: 30, most: 120 } } as const;
 
 /** A piece in the plan of a song. The id is made by the sender. */
 export interface PlanPiece {
@@ -67,6 +67,13 @@ export const planSchema: Joi.ObjectSchema<PlanBody> = Joi.object<PlanBody>({
   }).required(),
   pieces: Joi.array().items(planPiece).max(PLAN_LIMITS.pieces).unique('id').required(),
 });
+
+/** The same but for what stands in its pieces, which may be many and are checked one by one by `planPieceSchema`. */
+export const planFrameSchema: Joi.ObjectSchema<PlanBody> = planSchema.keys({
+  pieces: Joi.array().max(PLAN_LIMITS.pieces).required(),
+});
+/** Checks `PlanPiece`. */
+export const planPieceSchema: Joi.ObjectSchema<PlanPiece> = planPiece;
 
 /** A planned piece as it stands. */
 export interface PlannedLine extends PlanPiece {

@@ -4,13 +4,16 @@ import {
   phraseMarkSchema,
   phraseReferenceSchema,
   phraseSchema,
-  planSchema,
+  check,
+  planFrameSchema,
+  planPieceSchema,
+  type PlanBody,
   sectionChangeSchema,
   sectionSchema,
   seenSchema,
   setUpSchema,
 } from '@jam-ledger/contract';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import {
   addAlternate,
   addPhrase,
@@ -19,9 +22,11 @@ import {
   changeSection,
   changeSetUp,
   choosePhrase,
+  Invalid,
   keepPlan,
   listRevisions,
   listTranscriptions,
+  mapInSlices,
   markPhrase,
   referPhrase,
   showPlan,
@@ -47,13 +52,30 @@ export function transcriptionsRouter(): Router {
   );
   router.put(
     '/:id/plan',
-    answer((visit, request) => keepPlan(visit, idOf(request), bodyOf(request, planSchema))),
+    answer(async (visit, request) => keepPlan(visit, idOf(request), await planOf(request))),
   );
   router.post(
     '/:id/sections',
     answer((visit, request) => addSection(visit, idOf(request), bodyOf(request, sectionSchema)), 201),
   );
   return router;
+}
+
+/** The plan sent, checked; it may hold thousands of pieces, so that others are answered in between. @throws Invalid */
+async function planOf(request: Request): Promise<PlanBody> {
+  const frame = bodyOf(request, planFrameSchema);
+  const checked = await mapInSlices(frame.pieces, (piece) => check(planPieceSchema, piece));
+  const ids = new Set<string>();
+  const problems = checked.flatMap((one, index) => {
+    const at = `pieces.${index}`;
+    if (!one.ok)
+      return one.problems.map(({ field, message }) => ({ field: field === 'body' ? at : `${at}.${field}`, message }));
+    if (ids.has(one.value.id)) return [{ field: at, message: 'This stands here twice.' }];
+    ids.add(one.value.id);
+    return [];
+  });
+  if (problems.length > 0) throw new Invalid(problems);
+  return { ...frame, pieces: checked.flatMap((one) => (one.ok ? [one.value] : [])) };
 }
 
 /** Sections: changed, struck out, and the phrases added to them. */

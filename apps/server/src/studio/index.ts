@@ -42,5 +42,6 @@ export { showPiece } from './showPieces.ts';
 export { describeMe, hashPassword, signIn, visitOf } from './signIn.ts';
 export { changeSetUp, listTranscriptions, showTranscription } from './transcriptions.ts';
 export { Invalid, NotYours, Stale, Trouble, Unknown, WrongSignIn } from './trouble.ts';
+export { mapInSlices } from './slices.ts';
 export { dayOf } from './visit.ts';
 export type { Visit } from './visit.ts';

@@ -15,6 +15,7 @@ export interface LanePhrase {
 /** The form of a song along which its pieces lie, pixels. */
 export interface SongLane {
   readonly phrases: readonly LanePhrase[];
+  readonly byId: ReadonlyMap<string, LanePhrase>;
   readonly sections: readonly {
     readonly id: string;
     readonly label: string;
@@ -42,13 +43,14 @@ export function laneOf(phrases: readonly PlanPhrase[]): SongLane {
     if (known) known.width = at + width - known.left;
     else sections.set(sectionId, { id: sectionId, label, left: at, width });
   });
-  return { phrases: placed, sections: [...sections.values()], width: all };
+  const byId = new Map(placed.map((phrase) => [phrase.id, phrase]));
+  return { phrases: placed, byId, sections: [...sections.values()], width: all };
 }
 
 /** From where to where a piece lies, pixels. */
-function extentOf({ parts }: PlanPiece, { phrases }: SongLane): readonly [left: number, right: number] {
+function extentOf({ parts }: PlanPiece, { byId }: SongLane): readonly [left: number, right: number] {
   const edges = parts.flatMap(({ phraseId, from, to }) => {
-    const phrase = phrases.find(({ id }) => id === phraseId);
+    const phrase = byId.get(phraseId);
     if (!phrase) return [];
     const at = (tick: number) =>
       phrase.left + (phrase.width * Math.min(tick, phrase.length)) / Math.max(1, phrase.length);

@@ -32,12 +32,14 @@ export interface LessonsAround {
   /** How long a lesson is. */
   readonly minutes: number;
   readonly today: string;
+  /** Told after each lesson how many are filled. */
+  readonly onLesson?: (done: number) => void;
 }
 
 /** Spreads the pieces that are not given yet over the coming lessons; nothing where there is none, or hand-made ones contradict. */
 export function planLessons(
   pieces: readonly PlanPiece[],
-  { needs, given, nameOf, stateOf, lessons, minutes, today }: LessonsAround,
+  { needs, given, nameOf, stateOf, lessons, minutes, today, onLesson }: LessonsAround,
 ): LessonsPlanned | undefined {
   const waiting = pieces.filter(({ id }) => !given.has(id));
   const toHear = pieces.filter(({ id }) => given.has(id) && stateOf(id).state !== 'held').length;
@@ -58,6 +60,7 @@ export function planLessons(
     }),
     lessons.map(({ day }) => ({ day, roomMinutes: room })),
     today,
+    onLesson && { onLesson },
   );
   if (!replan) return undefined;
   const loads = lessons.map((lesson, index) => ({ lesson, minutes: replan.loads[index] ?? 0, room }));

@@ -41,7 +41,7 @@ function audio(): AudioContext {
   return sharedContext;
 }
 
-const askRenderer = lazyWorker<SoundRenderer>(
+const sound = lazyWorker<SoundRenderer>(
   'The sound',
   () => new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' }),
 );
@@ -115,7 +115,7 @@ export class Take {
     const backing = backingOf(this.#along).map(later);
     const clicks = [...counted, ...this.#along.clicks.map((click) => ({ ...click, seconds: click.seconds + shift }))];
     const { sampleRate } = context;
-    await askRenderer((renderer) => renderer.begin({ notes, backing, clicks, sampleRate }));
+    await sound.ask((renderer) => renderer.begin({ notes, backing, clicks, sampleRate }));
     // Another take may have begun in the meantime; its rendering must not be eaten into.
     if (this.isStopped()) return;
     await this.#renderNext();
@@ -131,7 +131,7 @@ export class Take {
     const seconds = Math.min(PIECE_SECONDS, this.#length - done);
     if (seconds <= 0) return;
     const frames = Math.round(seconds * context.sampleRate);
-    const piece = await askRenderer((renderer) => renderer.next(frames));
+    const piece = await sound.ask((renderer) => renderer.next(frames));
     const last = done + seconds >= this.#length;
     if (last && this.#plan.loop) for (const track of TRACKS) fadeOut(piece[track]);
     const buffer = (samples: Float32Array<ArrayBuffer>) => {

@@ -4,7 +4,7 @@ import { onScopeDispose, shallowRef, toRaw, toValue, watch, type MaybeRefOrGette
 import type { AlikeJob, AlikeSearcher } from '../workers/alike.worker.ts';
 import { lazyWorker } from '../workers/worker.ts';
 
-const askSearcher = lazyWorker<AlikeSearcher>(
+const searcher = lazyWorker<AlikeSearcher>(
   'The comparing of phrases',
   () => new Worker(new URL('../workers/alike.worker.ts', import.meta.url), { type: 'module' }),
 );
@@ -21,12 +21,12 @@ export function useAlike(
   const alike = shallowRef<readonly Alike[]>([]);
   let isGone = false;
   // What cannot be compared just now is compared after the next pause.
-  const cancel = () => void askSearcher((worker) => worker.cancel()).catch(() => undefined);
+  const cancel = () => void searcher.ask((worker) => worker.cancel()).catch(() => undefined);
   watch(
     () => toValue(job),
     async (now) => {
       const plain = { ...now, tuning: toRaw(now.tuning), key: toRaw(now.key) };
-      const found = await askSearcher((worker) => worker.findAlike(plain)).catch(() => undefined);
+      const found = await searcher.ask((worker) => worker.findAlike(plain)).catch(() => undefined);
       if (found && !isGone) alike.value = found;
     },
     { immediate: true },

@@ -43,7 +43,7 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
 }
 
 /** The worker that reckons hands. */
-export const askHands = lazyWorker<Hands>(
+export const { ask: askHands } = lazyWorker<Hands>(
   'What is reckoned of hands',
   () => new Worker(new URL('../workers/hands.worker.ts', import.meta.url), { type: 'module' }),
 );

@@ -1,5 +1,5 @@
 import type { Plan, PlanBody, PlanPiece } from '@jam-ledger/contract';
-import { needsOf, replan, sayCut } from '@jam-ledger/core/pieces';
+import { sayCut } from '@jam-ledger/core/pieces';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref, shallowRef, type Ref } from 'vue';
 import { api, Refused } from '../api/index.ts';
@@ -88,18 +88,8 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
   const names = computed(() => new Map(phrases.value.map(({ cut, name }) => [cut.id, name])));
   const nameOf = (piece: PlanPiece) => sayCut(piece, (id) => names.value.get(id) ?? '…');
   const pieces = computed(() => plan.value?.pieces ?? []);
-  const needs = computed(() => needsOf(pieces.value));
   const given = computed(
     () => new Set(pieces.value.filter(({ id }) => stateOf(id).assignedOn !== null).map(({ id }) => id)),
-  );
-  const replanned = computed(() =>
-    replan(
-      pieces.value.map((piece) => {
-        const { state, share, stuck } = stateOf(piece.id);
-        const standing = { held: state === 'held', slipping: state === 'slipping', share, stuck };
-        return { ...piece, ...standing, name: nameOf(piece), given: given.value.has(piece.id) };
-      }),
-    ),
   );
 
   /** Gives a piece to the student, or takes it back into the plan. */
@@ -117,5 +107,5 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
     notices.say(words, () => give(id, !isGiven));
   }
 
-  return { plan, pieces, needs, given, replanned, saving, undone, stateOf, nameOf, load, change, undo, keep, give };
+  return { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give };
 }

@@ -1,16 +1,16 @@
 import type { PlanBody, PlanPiece, Series } from '@jam-ledger/contract';
-import type { Needs } from '@jam-ledger/core/pieces';
 import { computed, ref, type Ref } from 'vue';
 import { api } from '../api/index.ts';
 import { useNotices, useSession } from '../stores/index.ts';
 import type { LineState } from './planEdits.ts';
-import { acceptLessons, planLessons } from './planLessons.ts';
+import { acceptLessons } from './planLessons.ts';
 import { dayText } from './useDays.ts';
+import { usePlanner } from './usePlanner.ts';
 
 /** How long a lesson is taken to be where no series says, minutes. Our choice. */
 const USUAL_MINUTES = 45;
 
-/** The coming lessons of the student of a plan, what is begun in each, and what of that is accepted or chosen by hand. */
+/** What follows from a plan: what needs what, and what of it is begun in which coming lesson, accepted or chosen by hand. */
 export function usePlanLessons({
   studentId,
   plan,
@@ -18,7 +18,6 @@ export function usePlanLessons({
   readonly studentId: () => string | undefined;
   readonly plan: {
     readonly pieces: Readonly<Ref<readonly PlanPiece[]>>;
-    readonly needs: Readonly<Ref<Needs>>;
     readonly given: Readonly<Ref<ReadonlySet<string>>>;
     readonly stateOf: (id: string) => LineState;
     readonly nameOf: (piece: PlanPiece) => string;
@@ -37,19 +36,24 @@ export function usePlanLessons({
     return { coming: coming.sort((a, b) => (a.startsAt < b.startsAt ? -1 : 1)), minutes };
   });
   const days = computed(() => lessons.value.coming.map(({ day }) => day));
-  const planned = computed(() => {
-    const { needs, given, stateOf, nameOf, pieces } = plan;
+  const { considered, progress, isStopped, propose, stop } = usePlanner(() => {
+    const { given, stateOf, nameOf, pieces } = plan;
+    if (pieces.value.length === 0) return undefined;
     const { coming, minutes } = lessons.value;
-    return planLessons(pieces.value, {
-      needs: needs.value,
+    return {
+      pieces: pieces.value,
+      names: pieces.value.map(nameOf),
+      states: pieces.value.map(({ id }) => {
+        const { state, share, stuck } = stateOf(id);
+        return { state, share, stuck };
+      }),
       given: given.value,
-      nameOf,
-      stateOf,
       lessons: coming,
       minutes,
       today: today.value,
-    });
+    };
   });
+  const planned = computed(() => considered.value.planned);
 
   function beginOn(id: string): string | undefined {
     const day = planned.value?.dayOf.get(id);
@@ -73,5 +77,5 @@ export function usePlanLessons({
     const { series: lines } = await api.seriesList({ studentId: student });
     series.value = await Promise.all(lines.map(({ id }) => api.series(id)));
   }
-  return { days, planned, beginOn, loadLessons, acceptAll, beginIn };
+  return { days, considered, planned, progress, isStopped, propose, stop, beginOn, loadLessons, acceptAll, beginIn };
 }

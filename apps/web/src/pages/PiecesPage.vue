@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import type { PlanBody, PlanPiece } from '@jam-ledger/contract';
+import { PLAN_LIMITS, type PlanBody, type PlanPiece } from '@jam-ledger/contract';
 import { TICKS_PER_QUARTER } from '@jam-ledger/core/notation';
 import type { PlanChange } from '@jam-ledger/core/pieces';
 import { useEventListener } from '@vueuse/core';
 import Button from 'primevue/button';
+import ProgressBar from 'primevue/progressbar';
 import { computed, onMounted, ref } from 'vue';
 import { onBeforeRouteLeave, RouterLink, useRoute } from 'vue-router';
 import { isForPage, isTyping } from '../composables/pageKeys.ts';
 import {
   addCut,
   movePiece,
-  propose,
   recut,
   retarget,
   seamOf,
@@ -33,8 +33,10 @@ const songId = String(route.params['id']);
 const store = useSong();
 const notices = useNotices();
 const { phrases, done, all, reckon } = useCutting();
-const { plan, pieces, needs, given, replanned, saving, undone, stateOf, nameOf, load, change, undo, keep, give } =
-  usePlan(songId, phrases);
+const { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give } = usePlan(
+  songId,
+  phrases,
+);
 const chosenId = ref<string>();
 const song = computed(() => store.song);
 const chosen = computed(() => pieces.value.find(({ id }) => id === chosenId.value) ?? pieces.value[0]);
@@ -48,10 +50,15 @@ const making = computed((): PlanMaking => ({
 const learning = computed(() => plan.value?.learning ?? song.value?.student.schools.learning ?? 'front to back');
 const raising = computed(() => plan.value?.raising ?? song.value?.student.schools.raising ?? 'small even steps');
 
-const { days, planned, beginOn, loadLessons, acceptAll, beginIn } = usePlanLessons({
-  studentId: () => song.value?.student.id,
-  plan: { pieces, needs, given, stateOf, nameOf, change, undo },
-});
+const { days, considered, planned, progress, isStopped, propose, stop, beginOn, loadLessons, acceptAll, beginIn } =
+  usePlanLessons({
+    studentId: () => song.value?.student.id,
+    plan: { pieces, given, stateOf, nameOf, change, undo },
+  });
+const needs = computed(() => considered.value.needs);
+const replanned = computed(() => considered.value.replanned);
+/** So many proposals are shown; the next come when these are done. Our choice. */
+const MAX_PROPOSALS = 12;
 const nameOfId = (id: string) => {
   const piece = pieces.value.find((one) => one.id === id);
   return piece ? nameOf(piece) : '';
@@ -71,11 +78,18 @@ useEventListener(window, 'beforeunload', (event) => {
   if (saving.value !== 'kept') event.preventDefault();
 });
 
-function proposeAnew(): void {
-  const before = pieces.value;
-  change({ pieces: propose(before, learning.value, making.value, given.value) });
-  chosenId.value = pieces.value[0]?.id;
-  notices.say(`${pieces.value.length} pieces are proposed, ${learning.value}.`, undo);
+function proposeAnew(): Promise<void> {
+  return notices.tell(async () => {
+    const proposed = await propose(pieces.value, learning.value, { stuff: making.value, given: given.value });
+    if (!proposed) return;
+    if (proposed.length > PLAN_LIMITS.pieces)
+      throw new Error(
+        `This song would be cut into ${proposed.length} pieces, and a plan holds ${PLAN_LIMITS.pieces}; nothing was changed.`,
+      );
+    change({ pieces: proposed });
+    chosenId.value = pieces.value[0]?.id;
+    notices.say(`${pieces.value.length} pieces are proposed, ${learning.value}.`, undo);
+  });
 }
 
 /** A new target share moves the targets that followed the old one. */
@@ -215,6 +229,18 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
         <kbd>Delete</kbd> out
       </span>
     </p>
+    <p v-if="progress" class="propose" role="status">
+      {{ progress.what }}<template v-if="progress.of > 0">: {{ progress.done }} of {{ progress.of }}</template> …
+      <ProgressBar
+        class="bar"
+        :mode="progress.of > 0 ? 'determinate' : 'indeterminate'"
+        :value="progress.of > 0 ? Math.round((100 * progress.done) / progress.of) : 0"
+        :show-value="false"
+        :aria-label="progress.what"
+      />
+      <Button size="small" text label="Stop" @click="stop" />
+    </p>
+    <p v-else-if="isStopped" class="soft" role="status">Stopped; lessons and proposals are those of the plan before.</p>
     <LessonLoads
       v-if="phrases.length > 0"
       :loads="planned?.loads"
@@ -230,9 +256,12 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
     />
     <section v-if="replanned.changes.length > 0" class="changes" aria-label="What the plan proposes">
       <ul class="quiet-list">
-        <li v-for="one in replanned.changes" :key="`${one.what} ${one.id}`">
+        <li v-for="one in replanned.changes.slice(0, MAX_PROPOSALS)" :key="`${one.what} ${one.id}`">
           <span>{{ one.why }}</span>
           <Button size="small" text :label="ACCEPT[one.what]" @click="accept(one)" />
+        </li>
+        <li v-if="replanned.changes.length > MAX_PROPOSALS" class="soft">
+          {{ replanned.changes.length - MAX_PROPOSALS }} more after these.
         </li>
       </ul>
     </section>
@@ -285,6 +314,10 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
   align-items: center;
   margin: 0.6rem 0;
   font-size: 0.9rem;
+}
+.propose .bar {
+  width: 10rem;
+  height: 0.5rem;
 }
 .changes {
   border-left: 2px solid var(--warm);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { PlanPiece } from '@jam-ledger/contract';
 import type { Needs } from '@jam-ledger/core/pieces';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { useVirtualList } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
 import { barOf, LANE, placeOf, type SongLane } from '../composables/planLane.ts';
 import type { LineState } from '../composables/planEdits.ts';
 
@@ -19,7 +20,19 @@ const emit = defineEmits<{ choose: [id: string]; move: [id: string, to: number] 
 
 const dragged = ref<string>();
 const over = ref<number>();
-const rows = useTemplateRef<HTMLOListElement>('rows');
+/** Rows beyond those that are to be seen which are there, too. Our choice. */
+const OVERSCAN = 12;
+// A plan may hold thousands of pieces; only the rows that are to be seen are on the page.
+const {
+  list: rows,
+  containerProps,
+  scrollTo,
+} = useVirtualList(
+  computed(() => [...props.pieces]),
+  { itemHeight: LANE.row, overscan: OVERSCAN },
+);
+const first = computed(() => rows.value[0]?.index ?? 0);
+const last = computed(() => rows.value.at(-1)?.index ?? -1);
 
 /** What the chosen piece needs, and what waits for it. */
 const related = computed(() => {
@@ -28,14 +41,15 @@ const related = computed(() => {
   const waiting = new Set(props.pieces.filter((piece) => props.needs.get(piece.id)?.includes(id)).map((one) => one.id));
   return { needed, waiting };
 });
-const places = computed(
-  () => new Map(props.pieces.map((piece, index) => [piece.id, placeOf(piece, index, props.lane)])),
-);
-/** A line from the foot of what is needed to the head of what needs it. */
+const byId = computed(() => new Map(props.pieces.map((piece, index) => [piece.id, { piece, index }])));
+const isSeen = (index: number) => index >= first.value && index <= last.value;
+/** A line from the foot of what is needed to the head of what needs it, where one of them is to be seen. */
 const lines = computed(() =>
-  props.pieces.flatMap(({ id }) =>
+  props.pieces.flatMap(({ id }, index) =>
     (props.needs.get(id) ?? []).flatMap((needed) => {
-      const [from, to] = [places.value.get(needed), places.value.get(id)];
+      const [one, other] = [byId.value.get(needed), byId.value.get(id)];
+      if (!one || !other || !(isSeen(index) || isSeen(one.index))) return [];
+      const [from, to] = [one, other].map(({ piece, index: at }) => placeOf(piece, at, props.lane));
       if (!from || !to) return [];
       const strong = id === props.chosen || needed === props.chosen;
       const middle = (from.bottom + to.top) / 2;
@@ -63,9 +77,17 @@ function hover(event: DragEvent, index: number): void {
   over.value = event.clientY > top + height / 2 ? index + 1 : index;
 }
 
+// The chosen row is brought into sight, by as little as it takes.
 watch(
   () => props.chosen,
-  (id) => rows.value?.querySelector(`[data-piece="${id}"]`)?.scrollIntoView({ block: 'nearest' }),
+  (id) => {
+    const index = byId.value.get(id ?? '')?.index;
+    const frame = containerProps.ref.value;
+    if (index === undefined || !frame) return;
+    const [top, seen] = [index * LANE.row, frame.scrollTop];
+    if (top < seen) scrollTo(index);
+    else if (top + LANE.row > seen + frame.clientHeight) frame.scrollTop = top + LANE.row - frame.clientHeight;
+  },
   { flush: 'post' },
 );
 
@@ -99,53 +121,65 @@ function sayState({ id }: PlanPiece): string {
       <span class="tempo">Tempo</span>
       <span>Standing</span>
     </div>
-    <svg class="lines" :width="lane.width" :height="pieces.length * LANE.row" aria-hidden="true">
-      <line
-        v-for="{ id, left } in lane.phrases"
-        :key="id"
-        class="rule"
-        :x1="left"
-        :x2="left"
-        y1="0"
-        :y2="pieces.length * LANE.row"
-      />
-      <path v-for="{ key, path, strong } in lines" :key="key" :d="path" :class="{ strong }" />
-    </svg>
-    <ol ref="rows" class="quiet-list" role="listbox" aria-label="Pieces in the order they are learned" @dragend="drop">
-      <li
-        v-for="(piece, index) in pieces"
-        :key="piece.id"
-        role="option"
-        :aria-selected="piece.id === chosen"
-        :data-piece="piece.id"
-        :class="[
-          'row',
-          {
-            chosen: piece.id === chosen,
-            needed: related.needed.has(piece.id),
-            waiting: related.waiting.has(piece.id),
-            above: over === index,
-            below: over === index + 1 && index === pieces.length - 1,
-          },
-        ]"
-        draggable="true"
-        @click="emit('choose', piece.id)"
-        @dragstart="dragged = piece.id"
-        @dragover="hover($event, index)"
-        @drop.prevent="drop"
-      >
-        <span class="number">{{ index + 1 }}<span v-if="piece.fixed" title="put here by hand">•</span></span>
-        <span class="form">
-          <span :class="['bar', piece.kind, lookOf(piece)]" :style="barOf(piece, lane)"></span>
-        </span>
-        <span class="name">{{ nameOf(piece) }}</span>
-        <span class="tempo">{{ piece.startBpm }} → {{ piece.targetBpm }}</span>
-        <span :class="['standing', lookOf(piece)]"
-          >{{ sayState(piece) }}<span v-if="related.needed.has(piece.id)" class="soft"> · needed</span
-          ><span v-else-if="related.waiting.has(piece.id)" class="soft"> · waits for it</span></span
+    <div v-bind="containerProps" class="frame">
+      <div class="all" :style="{ height: `${pieces.length * LANE.row}px` }">
+        <svg class="lines" :width="lane.width" :height="pieces.length * LANE.row" aria-hidden="true">
+          <line
+            v-for="{ id, left } in lane.phrases"
+            :key="id"
+            class="rule"
+            :x1="left"
+            :x2="left"
+            y1="0"
+            :y2="pieces.length * LANE.row"
+          />
+          <path v-for="{ key, path, strong } in lines" :key="key" :d="path" :class="{ strong }" />
+        </svg>
+        <ol
+          class="quiet-list shown"
+          :style="{ top: `${first * LANE.row}px` }"
+          role="listbox"
+          aria-label="Pieces in the order they are learned"
+          @dragend="drop"
         >
-      </li>
-    </ol>
+          <li
+            v-for="{ data: piece, index } in rows"
+            :key="piece.id"
+            role="option"
+            :aria-selected="piece.id === chosen"
+            :aria-posinset="index + 1"
+            :aria-setsize="pieces.length"
+            :data-piece="piece.id"
+            :class="[
+              'row',
+              {
+                chosen: piece.id === chosen,
+                needed: related.needed.has(piece.id),
+                waiting: related.waiting.has(piece.id),
+                above: over === index,
+                below: over === index + 1 && index === pieces.length - 1,
+              },
+            ]"
+            draggable="true"
+            @click="emit('choose', piece.id)"
+            @dragstart="dragged = piece.id"
+            @dragover="hover($event, index)"
+            @drop.prevent="drop"
+          >
+            <span class="number">{{ index + 1 }}<span v-if="piece.fixed" title="put here by hand">•</span></span>
+            <span class="form">
+              <span :class="['bar', piece.kind, lookOf(piece)]" :style="barOf(piece, lane)"></span>
+            </span>
+            <span class="name">{{ nameOf(piece) }}</span>
+            <span class="tempo">{{ piece.startBpm }} → {{ piece.targetBpm }}</span>
+            <span :class="['standing', lookOf(piece)]"
+              >{{ sayState(piece) }}<span v-if="related.needed.has(piece.id)" class="soft"> · needed</span
+              ><span v-else-if="related.waiting.has(piece.id)" class="soft"> · waits for it</span></span
+            >
+          </li>
+        </ol>
+      </div>
+    </div>
   </div>
 </template>
 
@@ -164,6 +198,18 @@ function sayState({ id }: PlanPiece): string {
   gap: 0 0.6rem;
   align-items: center;
   min-width: calc(var(--lane) + 27rem);
+}
+.frame {
+  max-height: max(20rem, 76vh);
+  min-width: calc(var(--lane) + 27rem);
+}
+.all {
+  position: relative;
+}
+.shown {
+  position: absolute;
+  left: 0;
+  right: 0;
 }
 .head {
   height: var(--head);
@@ -260,7 +306,7 @@ function sayState({ id }: PlanPiece): string {
 .lines {
   position: absolute;
   left: calc(2.6rem + 0.6rem);
-  top: var(--head);
+  top: 0;
   pointer-events: none;
   z-index: 1;
 }

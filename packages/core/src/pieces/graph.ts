@@ -28,8 +28,54 @@ export function isReady({ slipping, share }: Pick<PlannedPiece, 'slipping' | 'sh
   return share >= READY_SHARE && !slipping;
 }
 
-function holds(outer: Cut, inner: Cut): boolean {
-  return inner.parts.every((part) => outer.parts.some((one) => contains(one, part)));
+/** A piece as it is compared with others. */
+class Shape {
+  readonly id: string;
+  readonly kind: Cut['kind'];
+  readonly parts: readonly Stretch[];
+  /** A piece is only ever built upon smaller ones. */
+  readonly size: number;
+  readonly #stretches = new Map<string, Stretch[]>();
+  /** Of each phrase, which is played after it. */
+  readonly #after = new Map<string, string | undefined>();
+
+  constructor({ id, kind, parts }: Cut & { readonly id: string }) {
+    this.id = id;
+    this.kind = kind;
+    this.parts = parts;
+    this.size = KIND_RANK[kind] * 1000 + parts.length;
+    for (const [index, part] of parts.entries()) {
+      const known = this.#stretches.get(part.phraseId);
+      if (known) known.push(part);
+      else {
+        this.#stretches.set(part.phraseId, [part]);
+        this.#after.set(part.phraseId, parts[index + 1]?.phraseId);
+      }
+    }
+  }
+
+  get phrases(): Iterable<string> {
+    return this.#stretches.keys();
+  }
+
+  holds(inner: Shape): boolean {
+    return inner.parts.every((part) => this.#stretches.get(part.phraseId)?.some((one) => contains(one, part)) ?? false);
+  }
+
+  /** Of two pieces that are not the same, whether this is built upon the other. */
+  buildsOn(inner: Shape): boolean {
+    if (inner.kind === 'run' && this.kind !== 'run') return false;
+    // A seam is played once both its phrases are there whole.
+    if (this.kind === 'join')
+      return inner.kind !== 'join' && inner.parts.every(({ phraseId }) => this.#stretches.has(phraseId));
+    if (inner.kind === 'join') {
+      const [from, to] = inner.parts;
+      return (
+        this.kind === 'run' && from !== undefined && this.#after.get(from.phraseId) === to?.phraseId && to !== undefined
+      );
+    }
+    return this.holds(inner) && !(inner.holds(this) && this.kind === inner.kind);
+  }
 }
 
 function contains(outer: Stretch, inner: Stretch): boolean {
@@ -37,36 +83,28 @@ function contains(outer: Stretch, inner: Stretch): boolean {
   return outer.to === null || (inner.to !== null && inner.to <= outer.to);
 }
 
-/** Of two pieces that are not the same, whether the first is built upon the second. */
-function buildsOn(outer: Cut, inner: Cut): boolean {
-  if (inner.kind === 'run' && outer.kind !== 'run') return false;
-  // A seam is played once both its phrases are there whole.
-  if (outer.kind === 'join') {
-    const sides = outer.parts.map(({ phraseId }) => phraseId);
-    return inner.kind !== 'join' && inner.parts.every(({ phraseId }) => sides.includes(phraseId));
-  }
-  if (inner.kind === 'join') {
-    const through = outer.parts.map(({ phraseId }) => phraseId);
-    const at = through.indexOf(inner.parts[0]?.phraseId ?? '');
-    return outer.kind === 'run' && at >= 0 && through[at + 1] === inner.parts[1]?.phraseId;
-  }
-  return holds(outer, inner) && !(holds(inner, outer) && outer.kind === inner.kind);
-}
-
 /**
  * The graph of what depends on what: each piece needs the largest pieces it is built upon, and through them all smaller ones.
- * Never a circle. Quadratic in the pieces.
+ * Never a circle. Quadratic in the pieces at most: a piece is only compared with those that begin in one of its phrases.
  */
 export function needsOf(pieces: readonly (Cut & { readonly id: string })[]): Needs {
-  const size = (piece: Cut) => KIND_RANK[piece.kind] * 1000 + piece.parts.length;
-  const bySize = pieces.toSorted((a, b) => size(b) - size(a));
+  const bySize = pieces.map((piece) => new Shape(piece)).sort((a, b) => b.size - a.size);
+  const beginning = new Map<string, number[]>();
+  for (const [place, { parts }] of bySize.entries()) {
+    const phraseId = parts[0]?.phraseId ?? '';
+    const known = beginning.get(phraseId);
+    if (known) known.push(place);
+    else beginning.set(phraseId, [place]);
+  }
   const needs = new Map<string, readonly string[]>();
   const all = new Map<string, ReadonlySet<string>>();
   for (const piece of bySize.toReversed()) {
     const direct: string[] = [];
     const through = new Set<string>();
-    for (const one of bySize) {
-      if (size(one) >= size(piece) || through.has(one.id) || !buildsOn(piece, one)) continue;
+    const places = [...piece.phrases].flatMap((phraseId) => beginning.get(phraseId) ?? []).sort((a, b) => a - b);
+    for (const place of places) {
+      const one = bySize[place];
+      if (!one || one.size >= piece.size || through.has(one.id) || !piece.buildsOn(one)) continue;
       direct.push(one.id);
       through.add(one.id);
       for (const id of all.get(one.id) ?? []) through.add(id);
@@ -99,8 +137,9 @@ export interface Replanned {
  * unless the teacher put it there; what is ready to be given is named, what a held piece made needless too, and a stuck phrase
  * is to be halved. Else the order stays. The same plan always gives the same answer.
  */
-export function replan(pieces: readonly PlannedPiece[]): Replanned {
-  const needs = needsOf(pieces);
+export function replan(pieces: readonly PlannedPiece[], needs: Needs = needsOf(pieces)): Replanned {
+  const placeOf = new Map(pieces.map(({ id }, place) => [id, place]));
+  const held = pieces.filter((piece) => piece.held);
   const byId = new Map(pieces.map((piece) => [piece.id, piece]));
   const stuck = pieces.filter((piece) => piece.stuck);
   const waits = new Map<string, PlannedPiece>();
@@ -115,12 +154,12 @@ export function replan(pieces: readonly PlannedPiece[]): Replanned {
 
   function moveOf(id: string, index: number): readonly PlanChange[] {
     const piece = byId.get(id);
-    const before = pieces.findIndex((one) => one.id === id);
+    const before = placeOf.get(id) ?? -1;
     const on = waits.get(id);
     if (!piece || before === index) return [];
     if (on && index > before)
       return [{ id, what: 'later', why: `“${piece.name}” waits, since “${on.name}” is stuck.` }];
-    const needed = (needs.get(id) ?? []).find((one) => pieces.findIndex((other) => other.id === one) > before);
+    const needed = (needs.get(id) ?? []).find((one) => (placeOf.get(one) ?? -1) > before);
     if (index > before && needed !== undefined)
       return [{ id, what: 'later', why: `“${piece.name}” needs “${byId.get(needed)?.name ?? ''}” first.` }];
     return [];
@@ -130,7 +169,7 @@ export function replan(pieces: readonly PlannedPiece[]): Replanned {
     const { id, name, given } = piece;
     const direct = needs.get(id) ?? [];
     const ready = direct.every((one) => byId.has(one) && isReady(byId.get(one) ?? piece));
-    const over = pieces.find((one) => one.held && one.id !== id && reaches(needs, one.id, id));
+    const over = held.find((one) => one.id !== id && reaches(needs, one.id, id));
     if (!given && over) return [{ id, what: 'drop', why: `“${over.name}” is held; “${name}” is not needed any more.` }];
     if (!given && direct.length > 0 && ready) {
       const names = direct.map((one) => `“${byId.get(one)?.name ?? ''}”`).join(' and ');

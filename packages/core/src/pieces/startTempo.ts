@@ -126,7 +126,8 @@ export function temposOf(
   phrases: readonly TimedPhrase[],
   { targetPercent = 100, shown }: { readonly targetPercent?: number; readonly shown: readonly Shown[] },
 ): PieceTempos {
-  const own = phrases.filter(({ cut }) => parts.some(({ phraseId }) => phraseId === cut.id));
+  const ids = new Set(parts.map(({ phraseId }) => phraseId));
+  const own = phrases.filter(({ cut }) => ids.has(cut.id));
   const { least, most } = PRACTICE_TEMPO_RANGE;
   const slowest = Math.min(...own.map(({ bpm }) => bpm), most);
   const targetBpm = Math.min(most, Math.max(least, Math.round((slowest * targetPercent) / 100)));

@@ -1,4 +1,4 @@
-import { planSeries } from './planSeries.ts';
+import { planSeries, type PlanningOptions } from './planSeries.ts';
 
 /** A piece that is still to be begun. Pieces stand in the order they are learned. Days `2026-03-14`. */
 export interface PieceToBegin {
@@ -53,29 +53,43 @@ const LESSON_SPENDS = { talkShare: 0.1, again: 3, mostAgainShare: 0.5 } as const
  * Spreads the pieces that are still to be begun over the coming lessons anew: what a teacher put into a lesson by hand stays
  * there while that lesson is to come, what was accepted stays where that costs little, and what needs a stuck piece waits a
  * lesson. Where the lessons are too few, the last pieces are left. Undefined where hand-made places contradict what needs what,
- * or there is no lesson. Exact as `planSeries` for what is not left.
+ * or there is no lesson. Exact as `planSeries` for what is not left; asks it a logarithmic number of times.
  */
 export function replanSeries(
   pieces: readonly PieceToBegin[],
   lessons: readonly LessonToFill[],
   today: string,
+  options: PlanningOptions = {},
 ): SeriesReplan | undefined {
-  const left: string[] = [];
-  let some = pieces;
-  for (;;) {
-    const replan = replanAll(some, lessons, today);
-    if (replan) return { ...replan, left };
-    const last = some.findLast(({ lesson }) => lesson?.fixed !== true);
-    if (!last || lessons.length === 0) return undefined;
-    left.unshift(last.id);
-    some = some.filter((piece) => piece !== last);
+  const all = replanAll(pieces, { lessons, today, options });
+  if (all) return { ...all, left: [] };
+  const movable = pieces.filter(({ lesson }) => lesson?.fixed !== true);
+  if (lessons.length === 0) return undefined;
+  /** With the last so many left. Whoever finds a way for some finds one for fewer, so that halving finds the fewest. */
+  const without = (count: number) => {
+    const left = new Set(movable.slice(movable.length - count));
+    const some = pieces.filter((piece) => !left.has(piece));
+    const replan = replanAll(some, { lessons, today, options });
+    return replan && { ...replan, left: [...left].map(({ id }) => id) };
+  };
+  let [none, enough] = [0, movable.length];
+  let found = without(enough);
+  while (found && enough - none > 1) {
+    const middle = Math.floor((none + enough) / 2);
+    const fewer = without(middle);
+    if (fewer) [enough, found] = [middle, fewer];
+    else none = middle;
   }
+  return found;
 }
 
 function replanAll(
   pieces: readonly PieceToBegin[],
-  lessons: readonly LessonToFill[],
-  today: string,
+  {
+    lessons,
+    today,
+    options,
+  }: { readonly lessons: readonly LessonToFill[]; readonly today: string; readonly options: PlanningOptions },
 ): Omit<SeriesReplan, 'left'> | undefined {
   const indexOf = new Map(lessons.map(({ day }, index) => [day, index]));
   const accepted = ({ lesson }: PieceToBegin) => (lesson === null ? undefined : indexOf.get(lesson.day));
@@ -95,6 +109,7 @@ function replanAll(
       };
     }),
     lessons,
+    options,
   );
   if (!plan) return undefined;
   const dayOf = new Map(pieces.map(({ id }) => [id, lessons[plan.lessonOf.get(id) ?? 0]?.day ?? '']));

@@ -20,7 +20,7 @@ export async function formFigures(): Promise<readonly Figure[]> {
     const small = await movingBoundaries(page, /Copper Kettle/);
     await fillSong(stage.databaseUrl);
     const large = await movingBoundaries(page, /Slow Tide/);
-    const typing = await longestTask(page);
+    const typing = await longestTask(page, stage.databaseUrl);
     return [
       {
         what: `Moving a boundary among ${SECTIONS} sections, ${PHRASES} phrases, ${PHRASES * EVENTS} events: key to strip and margin redrawn, 95th percentile`,
@@ -31,8 +31,8 @@ export async function formFigures(): Promise<readonly Figure[]> {
         ratio: ratio(large, small),
       },
       {
-        what: 'Longest time that page is busy at a stretch while a typed event is drawn, saved, checked and compared',
-        measured: typing < LEAST_COUNTED ? `under ${LEAST_COUNTED} ms, the least that the browser reports` : ms(typing),
+        what: 'Longest time that page is busy at a stretch while an event typed into the last phrase is drawn, saved, checked and compared with all before it',
+        measured: busy(typing),
         target: 'under 100 ms',
         met: typing < 100,
         yardstick: `moving a boundary, ${ms(large)}`,
@@ -64,18 +64,14 @@ async function movingBoundaries(page: Page, name: RegExp): Promise<number> {
   return timingOf(times.filter((one) => one >= 0)).p95;
 }
 
-/** Types an event at a time and waits until all that follows from it has settled. */
-async function longestTask(page: Page): Promise<number> {
+/** Types an event at a time into the last phrase, which is compared with all before it, and waits until all that follows has settled. */
+async function longestTask(page: Page, databaseUrl: string): Promise<number> {
   await openSong(page, /Slow Tide/);
+  await page.goto(`${page.url().split('?')[0] ?? ''}?phrase=${await lastPhraseOf(databaseUrl)}`);
+  await page.locator('[data-ready="true"] svg').first().waitFor();
   await page.getByRole('textbox', { name: 'Fret shorthand' }).click();
   await page.keyboard.press('Control+End');
-  await page.evaluate(() => {
-    const tasks: number[] = [];
-    Reflect.set(window, 'longTasks', tasks);
-    new PerformanceObserver((list) => tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({
-      type: 'longtask',
-    });
-  });
+  await watchTasks(page);
   for (let edit = 0; edit < 10; edit += 1) {
     const saved = page.waitForResponse((answer) => answer.request().method() === 'PUT');
     await page.keyboard.type(' 5G');
@@ -83,12 +79,44 @@ async function longestTask(page: Page): Promise<number> {
     await saved;
     await page.evaluate(() => new Promise((done) => setTimeout(done, 1500)));
   }
+  return longestOf(page);
+}
+
+/** Notes from now on how long the page is busy at a stretch. */
+export async function watchTasks(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    const tasks: number[] = [];
+    Reflect.set(window, 'longTasks', tasks);
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({
+      type: 'longtask',
+    });
+  });
+}
+
+/** The longest time the page was busy at a stretch since `watchTasks`, milliseconds; 0 for less than the browser reports. */
+export async function longestOf(page: Page): Promise<number> {
   const tasks = await page.evaluate(() => Reflect.get(window, 'longTasks') as number[]);
   return Math.max(0, ...tasks);
 }
 
+/** Such a time as it is read. */
+export function busy(longest: number): string {
+  return longest < LEAST_COUNTED ? `under ${LEAST_COUNTED} ms, the least that the browser reports` : ms(longest);
+}
+
+async function lastPhraseOf(databaseUrl: string): Promise<string> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query<{ id: string }>(
+    `SELECT f.id FROM phrases f JOIN sections c ON c.id = f.section_id JOIN transcriptions t ON t.id = c.transcription_id
+      WHERE t.title LIKE 'Slow Tide%' AND f.chosen ORDER BY c.start_seconds DESC, c.label DESC, f.place DESC LIMIT 1`,
+  );
+  await client.end();
+  return rows[0]?.id ?? '';
+}
+
 /** Gives a song of the demo so many sections and phrases that each differs a little from the others. */
-async function fillSong(databaseUrl: string): Promise<void> {
+export async function fillSong(databaseUrl: string, phrases = PHRASES): Promise<void> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   const { rows } = await client.query<{ studio: string; song: string }>(
@@ -102,7 +130,7 @@ async function fillSong(databaseUrl: string): Promise<void> {
        VALUES ($1, $2, $3, 'riff', $4, 4) RETURNING id`,
       [where.studio, where.song, `2${section}`, 40 + section * 12],
     );
-    for (let phrase = section; phrase < PHRASES; phrase += SECTIONS - 2)
+    for (let phrase = section; phrase < phrases; phrase += SECTIONS - 2)
       await client.query('INSERT INTO phrases (studio_id, section_id, place, name, text) VALUES ($1, $2, $3, $4, $5)', [
         where.studio,
         added.rows[0]?.id,

@@ -7,6 +7,7 @@ import { hearingFigures } from './hearing.ts';
 import { lickFigures } from './licks.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
+import { planFigures } from './plan.ts';
 import { readingFigures } from './reading.ts';
 import { slipFigures } from './slips.ts';
 import { soundFigures } from './sound.ts';
@@ -18,6 +19,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Notation', readingFigures],
   ['Typing', typingFigures],
   ['Form', formFigures],
+  ['Plan', planFigures],
   ['Sound', soundFigures],
   ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],

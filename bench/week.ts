@@ -3,6 +3,7 @@ import pg from 'pg';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { showDesk, showLessonDay, visitOf } from '../apps/server/src/studio/index.ts';
 import { openStage, type Stage } from '../e2e/stage.ts';
+import { freePort } from '../tools/cluster.ts';
 import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
 
 /** A large studio. Pieces of each student, entries of each piece. */
@@ -19,7 +20,11 @@ const LARGE = ['entries', 'pieces', 'lessons', 'phrases', 'sections'] as const;
  * two servers of one database under load. The yardstick is the health request, one small query.
  */
 export async function weekFigures(): Promise<readonly Figure[]> {
+  const metrics = await freePort();
+  // The first server of the stage tells its metrics; a second one would find the port taken.
+  process.env['METRICS_PORT'] = String(metrics);
   const stage = await openStage();
+  delete process.env['METRICS_PORT'];
   const store = openStore(stage.databaseUrl);
   try {
     const ids = await fillStudio(stage.databaseUrl);
@@ -29,12 +34,20 @@ export async function weekFigures(): Promise<readonly Figure[]> {
       if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
       return answer.text();
     };
+    const stretch = stretchIn(metrics);
     const reckoned = await reckonEverything(ask('/desk', odile), store);
+    const stood = { 'reckoning all pieces anew': await stretch() };
     const health = await time(ask('/health', mara), 100);
     const desk = await time(ask('/desk', mara), 100);
     const all = await time(ask('/desk', odile), 100);
     const lesson = await time(ask(`/lessons/of/${ids.student}`, mara), 100);
     const found = await time(ask('/search?q=phrase%201', mara), 40);
+    const series = await time(ask('/series', odile), 40);
+    await time(ask(`/series/${ids.series}`, odile), 40);
+    Object.assign(stood, { 'desks, lessons, searches and series': await stretch() });
+    const moved = await moveZone(stage.url, odile);
+    Object.assign(stood, { 'laying all lessons anew in another zone': await stretch() });
+    const start = await startWithoutFacts(stage, store);
     const plans = await plansOf(store, ids);
     const load = await loadBoth(stage, { ...ids, store });
     const size = `${STUDIO.students} students, ${STUDIO.students * STUDIO.lessonsEach} lessons, ${STUDIO.students * STUDIO.pieces * STUDIO.entries} entries`;
@@ -54,6 +67,31 @@ export async function weekFigures(): Promise<readonly Figure[]> {
       figure('Desk of the owner, all students, 95th percentile', all.p95),
       figure('Lesson of one student, 95th percentile', lesson.p95),
       { ...figure('Search over everything, 95th percentile', found.p95), target: '', met: null },
+      figure(`Series of the owner, the first 100 of ${STUDIO.students}, 95th percentile`, series.p95),
+      {
+        what: `Laying the lessons of all ${STUDIO.students} series anew in another zone`,
+        measured: `${(moved / 1000).toFixed(1)} s`,
+        target: '',
+        met: null,
+        yardstick: `health request, ${ms(health.p95)}`,
+        ratio: ratio(moved, health.p95),
+      },
+      ...Object.entries(stood).map(([what, longest]): Figure => ({
+        what: `Longest time the server answered nobody: ${what}`,
+        measured: ms(longest),
+        target: 'under 50 ms',
+        met: longest < 50,
+        yardstick: `health request, ${ms(health.p95)}`,
+        ratio: ratio(longest, health.p95),
+      })),
+      {
+        what: `Starting with ${STUDIO.students * STUDIO.pieces} phrases and pieces of which nothing is kept, until it listens (all is gathered ${(start.gatheredMs / 1000).toFixed(0)} s later; health requests meanwhile, 95th percentile ${ms(start.health)})`,
+        measured: ms(start.listensMs),
+        target: 'under 5 s',
+        met: start.listensMs < 5000,
+        yardstick: `the same with everything kept, ${ms(start.keptMs)}`,
+        ratio: ratio(start.listensMs, start.keptMs),
+      },
       {
         what: `Where all ${STUDIO.students * STUDIO.pieces} pieces stand, reckoned anew from every entry`,
         measured: `${(reckoned / 1000).toFixed(1)} s`,
@@ -85,10 +123,62 @@ export async function weekFigures(): Promise<readonly Figure[]> {
   }
 }
 
+/** Tells how long the event loop of a server stood still since this was asked last, milliseconds. */
+function stretchIn(port: number): () => Promise<number> {
+  return async () => {
+    const text = await (await fetch(`http://127.0.0.1:${port}/metrics`)).text();
+    const [, seconds] = /^jam_ledger_event_loop_longest_stretch_seconds (\S+)$/m.exec(text) ?? [];
+    if (seconds === undefined) throw new Error('the server tells no stretch');
+    return Number(seconds) * 1000;
+  };
+}
+
+/** Moves the studio into another zone and back; milliseconds of one way. */
+async function moveZone(url: string, cookie: string): Promise<number> {
+  const headers = { Cookie: cookie, 'Content-Type': 'application/json' };
+  const before: { zone: string; version: number } = await (await fetch(`${url}/api/studio`, { headers })).json();
+  const from = performance.now();
+  for (const [index, zone] of ['America/New_York', before.zone].entries()) {
+    const body = JSON.stringify({ ...before, version: before.version + index, zone });
+    const answer = await fetch(`${url}/api/studio`, { method: 'PUT', headers, body });
+    if (!answer.ok) throw new Error(`the zone was answered ${answer.status}: ${await answer.text()}`);
+  }
+  return (performance.now() - from) / 2;
+}
+
+/** Starts another server while everything is kept, and once more when nothing is. */
+async function startWithoutFacts(stage: Stage, store: Store) {
+  const start = async () => {
+    const from = performance.now();
+    const url = await stage.second();
+    return { url, took: performance.now() - from };
+  };
+  const { took: keptMs } = await start();
+  await store.rows('DELETE FROM phrase_facts RETURNING id', []);
+  await store.rows('UPDATE pieces SET kept = NULL RETURNING id', []);
+  const { url, took: listensMs } = await start();
+  const from = performance.now();
+  const times: number[] = [];
+  for (;;) {
+    const asked = performance.now();
+    await (await fetch(`${url}/api/health`)).text();
+    times.push(performance.now() - asked);
+    const [left] = await store.rows<{ count: number }>(
+      `SELECT (SELECT count(*) FROM phrases p WHERE NOT EXISTS (SELECT 1 FROM phrase_facts f WHERE f.id = p.id))::int
+            + (SELECT count(*) FROM pieces WHERE kept IS NULL AND assigned_on IS NOT NULL AND NOT struck)::int AS count`,
+      [],
+    );
+    if (left?.count === 0) break;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  return { keptMs, listensMs, gatheredMs: performance.now() - from, health: timingOf(times).p95 };
+}
+
 interface Ids {
   readonly studio: string;
   readonly mara: string;
   readonly student: string;
+  readonly series: string;
 }
 
 async function cookieOf(stage: Stage, name: string): Promise<string> {
@@ -193,8 +283,9 @@ async function fillStudio(databaseUrl: string): Promise<Ids> {
     await client.query(sql, [studio, ...values.map((value) => (value === 'mara' ? mara : value))]);
   const students = await client.query<{ id: string }>(`SELECT id FROM people WHERE name = 'Student 1'`);
   await client.query('ANALYZE');
+  const series = await client.query<{ id: string }>(`SELECT id FROM series WHERE title = 'Weekly' LIMIT 1`);
   await client.end();
-  return { studio, mara, student: students.rows[0]?.id ?? '' };
+  return { studio, mara, student: students.rows[0]?.id ?? '', series: series.rows[0]?.id ?? '' };
 }
 
 const RULE = JSON.stringify({
@@ -262,8 +353,12 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
   ],
   [
     `INSERT INTO series (studio_id, student_id, teacher_id, title, rule, changes, goal)
-     SELECT $1, id, coalesce(teacher_id, $3::uuid), 'Weekly', $2::jsonb, '{"skips": [], "moves": [], "extras": []}', ''
-       FROM people WHERE name LIKE 'Student %'`,
+     SELECT $1, p.id, coalesce(p.teacher_id, $3::uuid), 'Weekly',
+            -- Each at an hour of their own of their teacher's week, five days of ten hours.
+            $2::jsonb || jsonb_build_object('firstDay', date '2025-01-06' + (p.k % 5)::int, 'time', lpad((4 + p.k / 5)::text, 2, '0') || ':00'),
+            '{"skips": [], "moves": [], "extras": []}', ''
+       FROM (SELECT id, teacher_id, row_number() OVER (PARTITION BY teacher_id ORDER BY id) - 1 AS k
+               FROM people WHERE name LIKE 'Student %') p`,
     RULE,
     'mara',
   ],

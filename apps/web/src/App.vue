@@ -203,6 +203,7 @@ main {
   background: var(--page);
   border: 1px solid var(--ink);
   padding: 0.4rem 0.5rem 0.4rem 1rem;
+  width: max-content;
   max-width: calc(100vw - 2rem);
   z-index: 20;
 }

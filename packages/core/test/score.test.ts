@@ -79,3 +79,18 @@ describe('a phrase on the page', () => {
     );
   });
 });
+
+describe('what no event follows', () => {
+  const closing = (text: string) => scoreOf(readShorthand(text).phrase).map((bar) => bar.closing);
+
+  test('stands behind the last event: words and chord symbols', () => {
+    expect(closing('/4 5G 7G :Em "let it ring" "slowly"')).toEqual([{ chord: 'Em', words: ['let it ring', 'slowly'] }]);
+    expect(closing('/4 5G | 7G | :-')).toEqual([undefined, { chord: null, words: [] }]);
+    expect(closing('/4 5G :Em 7G "x" 5G')).toEqual([undefined]);
+  });
+
+  test('stands in a bar of its own where there is no event', () => {
+    expect(closing('"wait for the drums"')).toEqual([{ words: ['wait for the drums'] }]);
+    expect(closing('')).toEqual([]);
+  });
+});

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { usualGuitar } from '../src/fretboard/index.ts';
 import { eventsOf, playOut, readShorthand, writeShorthand, type Phrase } from '../src/notation/index.ts';
 import { readKey, TUNINGS, type Key } from '../src/pitch/index.ts';
-import { makeVariant, VARIANT_KINDS, type VariantKind, type VariantOptions } from '../src/variants/index.ts';
+import { makeVariant, sayUnread, VARIANT_KINDS, type VariantKind, type VariantOptions } from '../src/variants/index.ts';
 import { CORRECT_PHRASES } from './phrases.ts';
 
 const guitar = usualGuitar(TUNINGS.standard);
@@ -73,4 +73,14 @@ test('every kind leaves a phrase that reads without a new error', () => {
       expect(made.changes.length).toBeGreaterThan(0);
       expect(eventsOf(made.phrase).length).toBeGreaterThan(0);
     }
+});
+
+describe('a text with something that could not be read', () => {
+  test('says of each skipped word that it may be missing, in the order of the text', () => {
+    const text = '/4 5G 7GG 5Q blah 7G';
+    const said = sayUnread(text, readShorthand(text).problems);
+    for (const word of ['7GG', '5Q', 'blah']) expect(said.join(' ')).toContain(`“${word}” could not be read`);
+    expect(said.length).toBe(3);
+    expect(sayUnread('/4 5G :Nope 7G', readShorthand('/4 5G :Nope 7G').problems)).toEqual([]);
+  });
 });

@@ -16,13 +16,26 @@ export interface PlayedStep {
   readonly says: string;
 }
 
+function isSame(some: readonly PlayedStep[], others: readonly PlayedStep[]): boolean {
+  if (some.length !== others.length) return false;
+  return some.every(({ at, length, span, says }, index) => {
+    const other = others[index];
+    return other?.at === at && other.length === length && other.span.from === span.from && other.says === says;
+  });
+}
+
 /** Steps through a piece event by event, and keeps some of its beats round and round. */
 export function useStepping(
   phrase: MaybeRefOrGetter<Phrase>,
   tuning: MaybeRefOrGetter<Tuning>,
   naming: MaybeRefOrGetter<StringNames> = 'letters',
 ) {
-  const steps = computed((): readonly PlayedStep[] => {
+  const steps = computed((before: readonly PlayedStep[] | undefined): readonly PlayedStep[] => {
+    const made = readSteps();
+    // What is read anew and is the same keeps the place and the loop one has in it.
+    return before && isSame(before, made) ? before : made;
+  });
+  function readSteps(): readonly PlayedStep[] {
     const { events, bars } = unroll(toValue(phrase));
     const techniques = techniquesOfEvents(toValue(phrase));
     const names = namesOf({ tuning: toValue(tuning), names: toValue(naming) });
@@ -32,7 +45,7 @@ export function useStepping(
       const place = `bar ${index + 1}, beat ${beatOf(at - bar.at, bar.meter)}`;
       return [{ at, length, span, place, says: sayEvent(item, techniques.get(item) ?? [], names) }];
     });
-  });
+  }
   const index = ref(-1);
   const step = computed(() => steps.value[index.value]);
   /** First and last step that go round and round; nothing for the whole. */

@@ -91,8 +91,29 @@ export function barWidth(bar: ScoreBar): number {
     (bar.showMeter ? SIZES.meterWidth : 0) +
     (bar.repeatStart ? SIZES.repeatWidth : 0) +
     (bar.repeatEnd ? SIZES.repeatWidth : 0);
-  return bar.events.reduce((sum, event) => sum + eventWidth(event), SIZES.barPadding + signs);
+  return bar.events.reduce((sum, event) => sum + eventWidth(event), SIZES.barPadding + signs + closingWidth(bar));
 }
+
+/** Room for what stands behind the last event of a bar; words reach as far back as they are long. Pixels. */
+export function closingWidth({ closing, events }: ScoreBar): number {
+  if (!closing) return 0;
+  const words = closing.words.join(WORDS_BETWEEN);
+  const width = Math.max(chordWidth(closing), Math.min(words === '' ? 0 : wordsWidth(words), MAX_CLOSING));
+  const last = events.at(-1);
+  // Words over the last event come first.
+  const before = last && words !== '' && last.words.length > 0 ? wordsWidth(last.words.join(WORDS_BETWEEN)) : 0;
+  return width + Math.max(0, before - (last ? eventWidth(last) : 0));
+}
+
+/** About how wide words are. Pixels. */
+export function wordsWidth(words: string): number {
+  return words.length * 5.6 + 6;
+}
+
+/** Words of one place stand behind one another with this between them. */
+export const WORDS_BETWEEN = ' · ';
+/** Widest room that words at the end get for themselves; longer ones reach over the notes before. Pixels. */
+const MAX_CLOSING = 160;
 
 function eventWidth(event: ScoreEvent): number {
   const time = event.values.reduce((sum, value) => sum + valueWidth(value), 0);
@@ -100,7 +121,7 @@ function eventWidth(event: ScoreEvent): number {
 }
 
 /** Width of the chord symbol over an event, 0 where none changes. Pixels. */
-export function chordWidth({ chord }: ScoreEvent): number {
+export function chordWidth({ chord }: Pick<ScoreEvent, 'chord'>): number {
   return typeof chord === 'string' ? chord.length * 7 + 6 : 0;
 }
 
@@ -133,13 +154,15 @@ function bendMoves(moves: readonly unknown[] | undefined, preBend: number | unde
 
 function rowsOf(bars: readonly ScoreBar[]): Rows {
   const events = bars.flatMap((bar) => bar.events);
+  const closings = bars.flatMap(({ closing }) => closing ?? []);
   const notes = events.flatMap((event) => event.item?.notes ?? []);
   const hands = ['down', 'up', 'rake', 'rolled', 'tremolo'];
   return {
     passes: bars.some((bar) => bar.passes ?? bar.tempo ?? bar.feel ?? bar.repeatEnd),
-    words: events.some((event) => event.words.length > 0),
+    words: [...events, ...closings].some(({ words }) => words.length > 0),
     sure: events.some((event) => event.sureness !== null),
-    chords: events.some((event) => event.chord !== undefined || event.barre !== null),
+    chords:
+      events.some(({ barre }) => barre !== null) || [...events, ...closings].some(({ chord }) => chord !== undefined),
     bends: notes.some((note) => note.moves ?? note.preBend ?? note.vibrato ?? note.dip ?? note.trill ?? note.harmonic),
     spans: events.some(({ marks }) => marks.some((mark) => mark === 'palm-mute' || mark === 'let-ring')),
     hands:

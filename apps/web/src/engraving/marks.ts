@@ -1,6 +1,6 @@
-import type { ScoreEvent } from '@jam-ledger/core/notation';
+import type { ScoreBar, ScoreEvent } from '@jam-ledger/core/notation';
 import { drawGrace, textWidth } from './frets.ts';
-import { SIZES, type RowHeights } from './layout.ts';
+import { closingWidth, SIZES, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
 import type { Pen, Point } from './pen.ts';
 
 /** An event that has its place on the page. Pixels. */
@@ -13,12 +13,18 @@ export interface DrawnEvent {
 }
 
 /** Draws everything around one event but what joins it to its neighbours. */
-export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void {
+export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights, lineEnd: number): void {
   const { event, x } = drawn;
   if (typeof event.chord === 'string')
     pen.text(event.chord, { x: x - 4, y: heights.chords }, { weight: 650, size: 13 });
   if (event.chord === null) pen.text('N.C.', { x: x - 4, y: heights.chords }, { soft: true });
-  if (event.words.length > 0) pen.text(event.words.join(' · '), { x: x - 4, y: heights.words }, { italic: true });
+  if (event.words.length > 0) {
+    const words = event.words.join(WORDS_BETWEEN);
+    // Words that would reach over the end of the line end there instead.
+    const isWide = x - 4 + wordsWidth(words) > lineEnd;
+    const place = { x: isWide ? lineEnd : x - 4, y: heights.words };
+    pen.text(words, place, { italic: true, ...(isWide && { anchor: 'end' as const }) });
+  }
   drawGraces(pen, drawn);
   if (event.tied) return;
   drawSlidesToNowhere(pen, drawn);
@@ -26,6 +32,17 @@ export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights)
   drawHands(pen, drawn, heights);
   if (event.marks.includes('accent')) pen.text('>', { x: x - 3, y: heights.staveBottom + 11 }, { weight: 700 });
   if (event.marks.includes('cut')) pen.text('•', { x: x + 4, y: heights.staveBottom + 11 });
+}
+
+/** Draws what stands behind the last event of a bar: words that end where the bar ends, a chord symbol before it. */
+export function drawClosing(pen: Pen, bar: ScoreBar, endX: number, heights: RowHeights): void {
+  const { closing } = bar;
+  if (!closing) return;
+  const chord = closing.chord === null ? 'N.C.' : closing.chord;
+  const from = endX - closingWidth(bar);
+  if (chord !== undefined) pen.text(chord, { x: from, y: heights.chords }, { weight: 650, size: 13 });
+  if (closing.words.length > 0)
+    pen.text(closing.words.join(WORDS_BETWEEN), { x: endX, y: heights.words }, { italic: true, anchor: 'end' });
 }
 
 function drawGraces(pen: Pen, { event, x, yOf }: DrawnEvent): void {

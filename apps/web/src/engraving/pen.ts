@@ -12,7 +12,7 @@ export interface TextLook {
   readonly weight?: number;
   readonly italic?: boolean;
   readonly soft?: boolean;
-  readonly anchor?: 'middle';
+  readonly anchor?: 'middle' | 'end';
 }
 
 /** Size of the music font at which a stave of our line gap would stand. Pixels. */

@@ -2,8 +2,8 @@ import type { ScoreBar } from '@jam-ledger/core/notation';
 import { drawBarLine, drawBarWords, drawMeter, drawRepeatStart, drawTabWord, type Frame } from './barSigns.ts';
 import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 'vexflow/core';
 import { drawFrets } from './frets.ts';
-import { footroom, headroom, rowHeights, SIZES, type SystemPlan } from './layout.ts';
-import { drawEventMarks, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
+import { closingWidth, footroom, headroom, rowHeights, SIZES, type SystemPlan } from './layout.ts';
+import { drawClosing, drawEventMarks, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
 import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
 import { clefPixels, drawStaffNotes, makeStaff, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';
@@ -61,7 +61,7 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
   const pen = new Pen();
   const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
   for (const [index, one] of drawn.entries()) {
-    drawEventMarks(pen, one, heights);
+    drawEventMarks(pen, one, heights, width - SIZES.sidePadding);
     const before = drawn[index - 1];
     drawLink(pen, before ?? one, one, before === undefined);
   }
@@ -115,6 +115,7 @@ function drawBars(context: RenderContext | undefined, pen: Pen, plan: SystemPlan
     if (bar.showMeter)
       drawMeter(pen, bar, from + (index === 0 ? 2 : 6) + (bar.repeatStart ? SIZES.repeatWidth : 0), frame);
     drawBarWords(pen, bar, x, width, frame.heights);
+    drawClosing(pen, bar, x + width - (bar.repeatEnd ? SIZES.repeatWidth : 4), frame.heights);
     x += width;
     return drawNotes(context, pen, { bar, place, staff, frame });
   });
@@ -203,7 +204,7 @@ function drawNotes(
   { bar, place, staff, frame }: BarFrame,
 ): readonly DrawnEvent[] {
   const { heights } = frame;
-  const endX = place.x + place.width - (bar.repeatEnd ? SIZES.repeatWidth : 4);
+  const endX = place.x + place.width - (bar.repeatEnd ? SIZES.repeatWidth : 4) - closingWidth(bar);
   const placed = placeValues(bar, place.notesFrom + NOTE_GAP, endX + NOTE_GAP - SIZES.barPadding / 2);
   const yOf = (string: number) => heights.staveTop + (string - 1) * SIZES.lineGap;
   for (const one of placed) drawFrets(pen, one, yOf);

@@ -40,6 +40,14 @@ function mayChange({ role }: Person): boolean {
   return role !== 'owner' && (isOwner.value || role !== 'teacher');
 }
 
+/** Whoever teaches a student hands links to them and their guardians, and any teacher where nobody does yet; the owner to all. */
+function mayInvite(person: Person): boolean {
+  if (isOwner.value) return true;
+  const isMine = ({ teacher }: Person) => teacher === null || teacher.id === session.me?.id;
+  if (person.role !== 'guardian') return isMine(person);
+  return (people.value ?? []).some((one) => person.wards.some(({ id }) => id === one.id) && isMine(one));
+}
+
 const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '');
 
 async function enter(body: PersonBody): Promise<void> {
@@ -95,6 +103,7 @@ function takeBack(person: Person): Promise<void> {
       v-if="people"
       :people="people"
       :may-change="mayChange"
+      :may-invite="mayInvite"
       :day-of="(moment) => dayIn(moment, zone)"
       @invite="invite"
       @archive="leaving = $event"
@@ -114,9 +123,7 @@ function takeBack(person: Person): Promise<void> {
       <p>
         For {{ link.to }}: <code>{{ link.url }}</code>
       </p>
-      <p class="soft">
-        It works once, for two weeks, and is shown here only now; the message with it lies in the outbox.
-      </p>
+      <p class="soft">It works once, for two weeks, and is shown here only now, to you alone: hand it over yourself.</p>
       <Button size="small" label="Copy it" @click="copy" />
       <Button size="small" text severity="secondary" label="Put away" @click="link = undefined" />
     </div>

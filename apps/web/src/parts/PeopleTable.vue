@@ -7,6 +7,8 @@ defineProps<{
   people: readonly Person[];
   /** Whether a person can be changed by whoever looks. */
   mayChange: (person: Person) => boolean;
+  /** Whether whoever looks hands out links for signing in to them. */
+  mayInvite: (person: Person) => boolean;
   dayOf: (moment: string) => string;
 }>();
 const emit = defineEmits<{ invite: [person: Person]; archive: [person: Person]; restore: [person: Person] }>();
@@ -45,6 +47,7 @@ function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: str
           <template v-if="mayChange(person)">
             <template v-if="!person.archived">
               <Button
+                v-if="mayInvite(person)"
                 size="small"
                 text
                 :label="person.signsIn ? 'New password link' : 'Invite'"

@@ -33,7 +33,7 @@ import {
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
 import { cutPlaces, floorTempo, phraseToCut, type CutPhrase, type TempoAdvice } from '@jam-ledger/core/pieces';
 import type { Key } from '@jam-ledger/core/pitch';
-import { makeVariant, type VariantKind } from '@jam-ledger/core/variants';
+import { makeVariant, sayUnread, type VariantKind } from '@jam-ledger/core/variants';
 import { expose } from 'comlink';
 
 /** A text, and whose hands and guitar it is for. */
@@ -213,7 +213,9 @@ const hands = {
   ): { readonly text: string; readonly changes: readonly string[] } {
     const { key, ...guitar } = job;
     const made = makeVariant(readJob(job), kind, { ...guitar, ...(key && { key }), ...options });
-    return { text: writeShorthand(made.phrase, { strings: namesOf(guitar) }), changes: made.changes };
+    const { problems } = readShorthand(job.text, job);
+    const changes = [...made.changes, ...sayUnread(job.text, problems)];
+    return { text: writeShorthand(made.phrase, { strings: namesOf(guitar) }), changes };
   },
 };
 

@@ -38,8 +38,17 @@ export interface ScoreBar {
   readonly repeatEnd: { readonly times: number; readonly open: boolean } | null;
   /** Label of the passes on which it is heard, `1–2`, and whether the bracket begins and ends here. */
   readonly passes: { readonly label: string; readonly begins: boolean; readonly ends: boolean } | null;
+  /** What stands behind its last event, at the end of the phrase; left out where nothing does. */
+  readonly closing?: ScoreClosing;
   /** Whether a bar line was typed at its end; without any in the phrase, bars are told apart by the meter alone. */
   readonly line: boolean;
+}
+
+/** A chord symbol and words that no event follows. */
+export interface ScoreClosing {
+  /** Null for “no chord”. */
+  readonly chord?: string | null;
+  readonly words: readonly string[];
 }
 
 /** Most events put on the page; the rest of a longer text is left to reading and playing. Our choice. */
@@ -230,7 +239,19 @@ class ScoreWalk {
 
   finish(): readonly ScoreBar[] {
     this.#close(false);
+    const closing = this.#closing();
+    if (closing) {
+      // Where there is no event at all, they stand in a bar of their own.
+      if (this.#bars.length === 0) this.#bars.push(this.#bar);
+      const last = this.#bars.at(-1);
+      if (last) last.closing = closing;
+    }
     return this.#bars;
+  }
+
+  #closing(): ScoreClosing | undefined {
+    if (this.#chord === undefined && this.#words.length === 0) return undefined;
+    return { words: this.#words, ...(this.#chord !== undefined && { chord: this.#chord }) };
   }
 }
 

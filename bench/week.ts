@@ -136,7 +136,7 @@ function stretchIn(port: number): () => Promise<number> {
 /** Moves the studio into another zone and back; milliseconds of one way. */
 async function moveZone(url: string, cookie: string): Promise<number> {
   const headers = { Cookie: cookie, 'Content-Type': 'application/json' };
-  const before: { zone: string; version: number } = await (await fetch(`${url}/api/studio`, { headers })).json();
+  const before = (await (await fetch(`${url}/api/studio`, { headers })).json()) as { zone: string; version: number };
   const from = performance.now();
   for (const [index, zone] of ['America/New_York', before.zone].entries()) {
     const body = JSON.stringify({ ...before, version: before.version + index, zone });

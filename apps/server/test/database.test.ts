@@ -91,6 +91,38 @@ describe('the database', () => {
   });
 });
 
+describe('a book of the version before', () => {
+  test('comes forward with links taken out of its messages, and a place of its own for every phrase and piece', async () => {
+    const server = await openDemoStudio();
+    const { store } = server.app;
+    await migrate(server.databaseUrl, { back: '011-week' });
+    const token = 'A1_-'.repeat(10) + 'xyz';
+    await store.rows(
+      `INSERT INTO outbox (studio_id, person_id, subject, body, made_at)
+       SELECT studio_id, id, 'Your place', 'Choose a password at /welcome/' || $1 || ' until Friday.', now() FROM people LIMIT 1 RETURNING id`,
+      [token],
+    );
+    // As one by one, or at once, had left them.
+    await store.rows('UPDATE pieces SET place = 1000000 RETURNING id', []);
+    await store.rows('UPDATE phrases SET place = 0 RETURNING id', []);
+    await migrate(server.databaseUrl);
+    const [mail] = await store.rows<{ body: string }>(`SELECT body FROM outbox WHERE subject = 'Your place'`, []);
+    expect(mail?.body).toBe('Choose a password at (a link that was handed over) until Friday.');
+    const shared = await store.rows(
+      `SELECT song_id FROM pieces WHERE NOT struck GROUP BY song_id, place HAVING count(*) > 1
+       UNION ALL SELECT section_id FROM phrases WHERE alternate_of IS NULL GROUP BY section_id, place HAVING count(*) > 1`,
+      [],
+    );
+    expect(shared).toEqual([]);
+    const [uncounted] = await store.rows<{ count: number }>(
+      'SELECT count(*)::int AS count FROM entries WHERE counts_for IS DISTINCT FROM piece_id',
+      [],
+    );
+    expect(uncounted?.count).toBe(0);
+    await server.close();
+  });
+});
+
 describe('a book on its way back', () => {
   /** Every row of every table of the book, without what is computed anew from the rest. */
   async function bookOf(store: Store): Promise<readonly string[]> {

@@ -4,16 +4,18 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { migrate } from '../src/store/index.ts';
-import { freshDatabase } from '../../../tools/cluster.ts';
+import { freePort, freshDatabase } from '../../../tools/cluster.ts';
 import { enterPeople, openServer, tellStory, type TestServer } from './studio.ts';
 
 let folder: string;
 let server: TestServer;
+let metricsPort: number;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'jam-ledger-log-'));
   const databaseUrl = await freshDatabase();
   await migrate(databaseUrl);
-  server = await openServer(databaseUrl, { logFolder: folder, logLevel: 'info', metricsPort: 0 });
+  metricsPort = await freePort();
+  server = await openServer(databaseUrl, { logFolder: folder, logLevel: 'info', metricsPort });
   await enterPeople(server.app.store, 'Test Loft', ['mara', 'ines', 'odile']);
 });
 afterAll(async () => {
@@ -77,4 +79,12 @@ test('the monitor tells how long the event loop stood still', async () => {
   while (performance.now() < until);
   await pause(50);
   expect(monitor.longestStretchMs()).toBeGreaterThan(90);
+});
+
+test('metrics are told on a port of their own, and nowhere else', async () => {
+  const metrics = await (await fetch(`http://127.0.0.1:${metricsPort}/metrics`)).text();
+  expect(metrics).toMatch(/^jam_ledger_event_loop_longest_stretch_seconds [\d.e-]+$/m);
+  expect(metrics).toContain('nodejs_heap_size_used_bytes');
+  expect((await fetch(`http://127.0.0.1:${metricsPort}/`)).status).toBe(404);
+  await server.anonymous().get('/api/metrics').expect(404);
 });

@@ -235,3 +235,37 @@ describe('notes pinned to an event', () => {
     await tomas.post(`/api/pieces/${piece.id}/pins`).send(note({})).expect(403);
   });
 });
+
+describe('the plan of a whole song', () => {
+  test('holds what 200 phrases are cut into, and tells of each piece that is wrong', async () => {
+    const { mara, songId, phrase } = await tellStory(server);
+    const plan: Plan = (await mara.get(`/api/transcriptions/${songId}/plan`).expect(200)).body;
+    const { version, learning, raising, targetPercent, rules } = plan;
+    const drill = (index: number) => ({
+      id: randomUUID(),
+      kind: 'drill',
+      parts: [{ phraseId: phrase.id, from: index, to: index + 1 }],
+      startBpm: 60,
+      targetBpm: 90,
+      floorBpm: null,
+      difficulty: null,
+      fixed: false,
+      lesson: null,
+    });
+    const pieces = Array.from({ length: 1147 }, (_, index) => drill(index));
+    const put = (body: object) => mara.put(`/api/transcriptions/${songId}/plan`).send(body);
+    const kept: Plan = (await put({ version, learning, raising, targetPercent, rules, pieces }).expect(200)).body;
+    expect(kept.pieces).toHaveLength(1147);
+    const [one, two, ...more] = pieces;
+    const wrong = [one, { ...two, startBpm: 0 }, { ...more[0], parts: [] }, one];
+    const refused = await put({ version: kept.version, learning, raising, targetPercent, rules, pieces: wrong }).expect(
+      422,
+    );
+    expect(refused.body.error.problems.map(({ field }: { field: string }) => field)).toEqual([
+      'pieces.1.startBpm',
+      'pieces.2.parts',
+      'pieces.3',
+    ]);
+    expect((await mara.get(`/api/transcriptions/${songId}/plan`).expect(200)).body.pieces).toHaveLength(1147);
+  });
+});

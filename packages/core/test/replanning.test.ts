@@ -218,3 +218,25 @@ describe('single lessons of a series', () => {
     expect(leaveOut(moved, lesson(moved))).toEqual(NO_CHANGES);
   });
 });
+
+describe('lessons that are too few', () => {
+  test('leave as few pieces as may be, the last ones', () => {
+    const made = fc.array(fc.option(fc.integer({ min: 1, max: 3 }), { nil: undefined }), {
+      minLength: 1,
+      maxLength: 12,
+    });
+    fc.assert(
+      fc.property(made, fc.integer({ min: 1, max: 4 }), (needs, count) => {
+        const pieces = needs.map((back, index) =>
+          piece(`p${index}`, { needs: back !== undefined && index >= back ? [`p${index - back}`] : [] }),
+        );
+        const days = Array.from({ length: count }, (_, index) => `2026-04-0${index + 1}`);
+        const fits = (some: readonly PieceToBegin[]) => replanSeries(some, lessons(...days), TODAY)?.left.length === 0;
+        const least = pieces.findIndex((_, left) => fits(pieces.slice(0, pieces.length - left)));
+        const left = replanSeries(pieces, lessons(...days), TODAY)?.left;
+        expect(left).toEqual(pieces.slice(pieces.length - least).map(({ id }) => id));
+      }),
+      { numRuns: 200 },
+    );
+  });
+});

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { DateTime } from 'luxon';
 import {
   agendaFor,
   checkRule,
@@ -244,4 +245,39 @@ describe('the agenda of a lesson', () => {
     expect(agenda.items.length + agenda.left.length).toBe(23);
   });
   test('no minutes are a mistake', () => expect(() => agendaFor([], 0, '2026-03-14')).toThrow('0'));
+});
+
+describe('against luxon, which carries the zones of the tz database itself', () => {
+  test('a lesson begins at the first moment that shows its time, in any zone and year', () => {
+    const zones = [
+      'Europe/Oslo',
+      'America/New_York',
+      'Australia/Lord_Howe',
+      'Asia/Kathmandu',
+      'America/St_Johns',
+      'Africa/Casablanca',
+      'Pacific/Apia',
+      'UTC',
+    ];
+    const moment = fc.record({
+      day: fc.integer({ min: 0, max: 20_000 }),
+      minute: fc.integer({ min: 0, max: 1439 }),
+      zone: fc.constantFrom(...zones),
+    });
+    fc.assert(
+      fc.property(moment, ({ day, minute, zone }) => {
+        const shown = DateTime.fromMillis(Date.UTC(2000, 0, 1 + day, 0, minute), { zone: 'utc' });
+        const time = shown.toFormat('HH:mm');
+        const only = { skips: [], moves: [], extras: [{ day: shown.toISODate() ?? '', time }] };
+        const [lesson] = lessonDates({ ...rule(), count: 0 }, only, zone);
+        const [first] = DateTime.fromISO(`${shown.toISODate() ?? ''}T${time}`, { zone }).getPossibleOffsets();
+        expect(lesson).toMatchObject({
+          day: first?.toISODate(),
+          time: first?.toFormat('HH:mm'),
+          startsAt: first?.toUTC().toISO({ suppressMilliseconds: true }),
+        });
+      }),
+      { numRuns: 1500 },
+    );
+  });
 });

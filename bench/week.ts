@@ -35,6 +35,8 @@ export async function weekFigures(): Promise<readonly Figure[]> {
       return answer.text();
     };
     const stretch = stretchIn(metrics);
+    // What the start took is none of what is measured.
+    await stretch();
     const reckoned = await reckonEverything(ask('/desk', odile), store);
     const stood = { 'reckoning all pieces anew': await stretch() };
     const health = await time(ask('/health', mara), 100);

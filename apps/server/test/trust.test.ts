@@ -150,6 +150,36 @@ describe('links that open an account', () => {
     expect((await inviteAs(otto, 'tomas')).status).toBe(201);
   });
 
+  test('cannot be had by claiming somebody else’s student, or becoming the teacher of a ward', async () => {
+    const [ines, una, tomas] = [await personCalled('ines'), await personCalled('Una'), await personCalled('tomas')];
+    const ottos = (await personCalled('Otto')).id;
+    const change = ({ version, name, wards }: Person, to: object) => ({
+      ...{ version, name, wards: wards.map(({ id }) => id), teacherId: null, archived: false },
+      ...to,
+    });
+    await otto
+      .put(`/api/people/${ines.id}`)
+      .send(change(ines, { teacherId: ottos }))
+      .expect(403);
+    await otto
+      .put(`/api/people/${ines.id}`)
+      .send(change(ines, { teacherId: null }))
+      .expect(403);
+    await otto
+      .put(`/api/people/${una.id}`)
+      .send(change(una, { wards: [tomas.id] }))
+      .expect(403);
+    // Whom nobody teaches yet may be claimed, and given back.
+    await otto
+      .put(`/api/people/${tomas.id}`)
+      .send(change(tomas, { teacherId: ottos }))
+      .expect(200);
+    await otto
+      .put(`/api/people/${tomas.id}`)
+      .send(change(await personCalled('tomas'), { teacherId: null }))
+      .expect(200);
+  });
+
   test('stand in no message, in no table, and nobody sees messages to students of others', async () => {
     const { body: link } = await inviteAs(odile, 'Una');
     const token: string = link.path.replace('/welcome/', '');

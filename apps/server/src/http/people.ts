@@ -19,7 +19,7 @@ import {
   listPeople,
   showWelcome,
 } from '../studio/index.ts';
-import { answer, bodyOf, idOf, sound } from './asking.ts';
+import { answer, bodyOf, idOf, sound, visitOf } from './asking.ts';
 
 /** People of the studio: entered, changed, put away, invited. */
 export function peopleRouter(): Router {
@@ -70,7 +70,11 @@ export function passwordRouter(store: Store): Router {
   router.put(
     '/',
     limitWrong(store, 'password:'),
-    answer((visit, request) => changePassword(visit, bodyOf(request, passwordChangeSchema), request.sessionID)),
+    // Measuring and hashing takes long; no connection is held meanwhile.
+    async (request, response) => {
+      const change = bodyOf(request, passwordChangeSchema);
+      response.json(await changePassword(visitOf(request), change, request.sessionID));
+    },
   );
   return router;
 }

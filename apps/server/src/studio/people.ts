@@ -70,6 +70,7 @@ export async function changePerson(visit: Visit, id: string, change: PersonChang
   const role = ENTERED_ROLES.find((one) => one === before.role);
   if (!role) throw new NotYours('The owner is not changed here.');
   requireRoom(visit, role);
+  if (await isClaim(visit, before, change)) await requireHandsOn(visit, role, before);
   await requireWards(visit, role, change.wards);
   await requireTeacherOf(visit, role, change.teacherId);
   const { version, wards, archived, ...values } = change;
@@ -159,8 +160,11 @@ export async function changePassword(
   if (!(await rightPassword(row.passwordHash, old)))
     throw new Invalid([{ field: 'old', message: 'This is not the password that holds.' }]);
   await requireStrong(password, [person.name, studio.name, row.signInName ?? '']);
-  await store.people.update({ passwordHash: await hashPassword(password) }, { where: { id: person.id } });
-  await endSessions(store, person.id, sessionId);
+  const passwordHash = await hashPassword(password);
+  await store.inTransaction(async () => {
+    await store.people.update({ passwordHash }, { where: { id: person.id } });
+    await endSessions(store, person.id, sessionId);
+  });
   return null;
 }
 
@@ -202,6 +206,17 @@ async function requireHandsOn(visit: Visit, role: EnteredRole, row: PersonModel)
       : [row];
   if (students.some(({ teacherId }) => teacherId == null || teacherId === person.id)) return;
   throw new NotYours('Somebody else teaches here; they, or the owner, hand out this link.');
+}
+
+/** Whether a change says who belongs to whom: who teaches a student, or whose guardian somebody is. */
+async function isClaim(
+  { store, studio }: Visit,
+  before: PersonModel,
+  { wards, teacherId }: PersonChange,
+): Promise<boolean> {
+  if (teacherId !== (before.teacherId ?? null)) return true;
+  const had = before.role === 'guardian' ? await findWards(store, studio.id, before.id) : [];
+  return had.length !== wards.length || had.some(({ id }) => !wards.includes(id));
 }
 
 async function requireWards(visit: Visit, role: EnteredRole, wards: readonly string[]): Promise<void> {

@@ -216,14 +216,13 @@ async function soundLessons(visit: Visit, series: readonly Given[]): Promise<rea
   const own = series.flatMap(({ studentId, teacherId }, index) =>
     (made[index] ?? []).map(({ startsAt, endsAt }) => ({ startsAt, endsAt, studentId, teacherId, name: undefined })),
   );
-  const [from, to] = [
-    own.map(({ startsAt }) => startsAt).sort()[0],
-    own
-      .map(({ endsAt }) => endsAt)
-      .sort()
-      .at(-1),
-  ];
-  if (from === undefined || to === undefined) return made;
+  const [first] = own;
+  if (!first) return made;
+  let { startsAt: from, endsAt: to } = first;
+  for (const { startsAt, endsAt } of own) {
+    if (startsAt < from) from = startsAt;
+    if (endsAt > to) to = endsAt;
+  }
   const people = [...new Set(series.flatMap(({ studentId, teacherId }) => [studentId, teacherId]))];
   const but = series.flatMap(({ seriesId }) => seriesId ?? []);
   const others = await findTaken(store, studio.id, { from, to, people, but });

@@ -216,14 +216,14 @@ export function overlapsOf<Lesson extends Pick<LessonDate, 'startsAt' | 'endsAt'
   lessons: readonly Lesson[],
 ): readonly (readonly [Lesson, Lesson])[] {
   const sorted = lessons.toSorted((a, b) => (a.startsAt < b.startsAt ? -1 : 1));
-  return sorted.flatMap((lesson, index) => {
-    const pairs: [Lesson, Lesson][] = [];
-    for (const other of sorted.slice(index + 1)) {
-      if (other.startsAt >= lesson.endsAt) break;
+  const pairs: [Lesson, Lesson][] = [];
+  for (const [index, lesson] of sorted.entries())
+    for (let after = index + 1; after < sorted.length; after += 1) {
+      const other = sorted[after];
+      if (!other || other.startsAt >= lesson.endsAt) break;
       pairs.push([lesson, other]);
     }
-    return pairs;
-  });
+  return pairs;
 }
 
 function isDay(text: string): boolean {

@@ -17,6 +17,8 @@ const shared = {
 
 export default {
   testTimeout: 120_000,
+  // Suites share nothing but the cluster, each with a database, port and folder of its own.
+  maxWorkers: 2,
   projects: [
     { ...shared, displayName: 'core', roots: ['<rootDir>/packages'], testPathIgnorePatterns: ['/dist/'] },
     { ...shared, displayName: 'web', roots: ['<rootDir>/apps/web/test'] },

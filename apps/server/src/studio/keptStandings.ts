@@ -58,7 +58,7 @@ async function reckon(
     findResults(store, studioId, { pieceIds: rows.map(({ id }) => id), zone }),
     findSongPhrases(store, studioId, [...new Set(rows.map(({ songId }) => songId))]),
   ]);
-  const histories = new Map(rows.map(({ id }) => [id, resultsOf(results.get(id) ?? [])]));
+  const histories = new Map(await mapInSlices(rows, ({ id }) => [id, resultsOf(results.get(id) ?? [])] as const));
   const name = namesOf(phrases);
   const around = aroundOf(rows, {
     phrases,

@@ -123,3 +123,14 @@ export async function shoot(page: Page, folder: string, name: string): Promise<v
   await mkdir(join(ROOT, folder), { recursive: true });
   await page.screenshot({ path: join(ROOT, folder, `${name}.png`) });
 }
+
+/** Opens the piece “Answer” of the demo student, to be practised. */
+export async function openPiece(page: Page): Promise<void> {
+  await page.goto('/practice');
+  await page
+    .getByRole('listitem')
+    .getByRole('link', { name: /^Answer\b/ })
+    .last()
+    .click();
+  await page.getByRole('heading', { name: 'Next step' }).waitFor();
+}

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page } from 'playwright-core';
 import { listen } from './listening.ts';
-import { openStage, signIn, type Stage } from './stage.ts';
+import { openPiece, openStage, signIn, type Stage } from './stage.ts';
 
 let stage: Stage;
 beforeAll(async () => void (stage = await openStage()));
@@ -148,13 +148,7 @@ describe('a page that is opened while the studio cannot be reached', () => {
 
 test('the sound that met a lost line says so, and sounds when the line is back', async () => {
   const page = await stage.enter('ines');
-  await page.goto('/practice');
-  await page
-    .getByRole('listitem')
-    .getByRole('link', { name: /^Answer\b/ })
-    .last()
-    .click();
-  await page.getByRole('heading', { name: 'Next step' }).waitFor();
+  await openPiece(page);
   await page.route('**/sound.worker*', (route) => route.abort());
   const hear = page.getByRole('button', { name: /^Hear it at/ });
   await hear.click();
@@ -168,13 +162,7 @@ test('the sound that met a lost line says so, and sounds when the line is back',
 
 test('a loop of one beat moves no ladder, and stands as what it is', async () => {
   const page = await stage.enter('ines');
-  await page.goto('/practice');
-  await page
-    .getByRole('listitem')
-    .getByRole('link', { name: /^Answer\b/ })
-    .last()
-    .click();
-  await page.getByRole('heading', { name: 'Next step' }).waitFor();
+  await openPiece(page);
   const step = () => page.locator('.margin [role=status]').first().innerText();
   const before = await step();
   await page.getByRole('button', { name: 'One step on' }).click();

@@ -1,5 +1,4 @@
-import type { Page } from 'playwright-core';
-import { openStage, shoot } from '../e2e/stage.ts';
+import { openPiece, openStage, shoot } from '../e2e/stage.ts';
 
 /** Takes the pictures of the README anew, from the demo studio. */
 const FOLDER = process.argv[2] ?? 'docs/screenshots';
@@ -79,13 +78,3 @@ await openPiece(phone);
 await shoot(phone, FOLDER, 'practice-phone');
 
 await stage.close();
-
-async function openPiece(page: Page): Promise<void> {
-  await page.goto('/practice');
-  await page
-    .getByRole('listitem')
-    .getByRole('link', { name: /^Answer\b/ })
-    .last()
-    .click();
-  await page.getByRole('heading', { name: 'Next step' }).waitFor();
-}

@@ -22,41 +22,49 @@ export interface Monitor {
  * that they are never part of what the world can reach.
  */
 export async function startMonitor(log: Logger, port?: number): Promise<Monitor> {
-  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
-  delay.enable();
-  const longestStretchMs = () => {
-    const longest = Math.max(0, delay.max / 1e6 - RESOLUTION_MS);
-    delay.reset();
-    return longest;
-  };
+  const asked = watchStretches();
+  const reported = watchStretches();
   const reporting = setInterval(() => {
-    const milliseconds = Math.round(longestStretchMs());
+    const milliseconds = Math.round(reported.longestMs());
     if (milliseconds > MAX_STRETCH_MS) log.warn({ milliseconds }, 'the event loop stood still');
   }, REPORT_MS);
   reporting.unref();
   const server = port === undefined ? undefined : await serveMetrics(port);
   return {
-    longestStretchMs,
+    longestStretchMs: asked.longestMs,
     async close() {
       clearInterval(reporting);
-      delay.disable();
+      asked.stop();
+      reported.stop();
       if (server) await new Promise((done) => server.close(done));
     },
+  };
+}
+
+/** The longest stretch since it was last asked for; whoever asks watches alone, since asking begins anew. */
+function watchStretches(): { readonly longestMs: () => number; readonly stop: () => void } {
+  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
+  delay.enable();
+  return {
+    longestMs() {
+      const longest = Math.max(0, delay.max / 1e6 - RESOLUTION_MS);
+      delay.reset();
+      return longest;
+    },
+    stop: () => void delay.disable(),
   };
 }
 
 async function serveMetrics(port: number): Promise<Server> {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry });
-  const delay = monitorEventLoopDelay({ resolution: RESOLUTION_MS });
-  delay.enable();
+  const told = watchStretches();
   new Gauge({
     name: 'jam_ledger_event_loop_longest_stretch_seconds',
     help: 'The longest the event loop stood still since it was last asked',
     registers: [registry],
     collect() {
-      this.set(Math.max(0, delay.max / 1e9 - RESOLUTION_MS / 1000));
-      delay.reset();
+      this.set(told.longestMs() / 1000);
     },
   });
   const server = createServer((request, response) => {

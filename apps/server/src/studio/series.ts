@@ -213,16 +213,17 @@ type Given = Pick<SeriesBody, 'rule' | 'changes' | 'studentId'> & {
 async function soundLessons(visit: Visit, series: readonly Given[]): Promise<readonly (readonly LessonDate[])[]> {
   const { store, studio } = visit;
   const made = await mapInSlices(series, (given) => ruledLessons(visit, given));
-  const own = series.flatMap(({ studentId, teacherId }, index) =>
+  const laid = await mapInSlices(series, ({ studentId, teacherId }, index) =>
     (made[index] ?? []).map(({ startsAt, endsAt }) => ({ startsAt, endsAt, studentId, teacherId, name: undefined })),
   );
+  const own = laid.flat();
   const [first] = own;
   if (!first) return made;
   let { startsAt: from, endsAt: to } = first;
-  for (const { startsAt, endsAt } of own) {
+  await mapInSlices(own, ({ startsAt, endsAt }) => {
     if (startsAt < from) from = startsAt;
     if (endsAt > to) to = endsAt;
-  }
+  });
   const people = [...new Set(series.flatMap(({ studentId, teacherId }) => [studentId, teacherId]))];
   const but = series.flatMap(({ seriesId }) => seriesId ?? []);
   const others = await findTaken(store, studio.id, { from, to, people, but });
@@ -243,12 +244,13 @@ async function soundLessons(visit: Visit, series: readonly Given[]): Promise<rea
 /** Lessons that take the same student or teacher at the same time, one of them of the series that are laid. */
 async function overlapsOfPeople(lessons: readonly Taken[]): Promise<readonly (readonly [Taken, Taken])[]> {
   const byPerson = new Map<string, Taken[]>();
-  for (const lesson of lessons)
+  await mapInSlices(lessons, (lesson) => {
     for (const person of new Set([lesson.studentId, lesson.teacherId])) {
       const had = byPerson.get(person);
       if (had) had.push(lesson);
       else byPerson.set(person, [lesson]);
     }
+  });
   const pairs = await mapInSlices([...byPerson.values()], (had) =>
     overlapsOf(had).filter(([a, b]) => a.name === undefined || b.name === undefined),
   );

@@ -1,5 +1,5 @@
 /**
- * Four suites: the core and contract (no server), the web application’s reckoning, the server through HTTP against real PostgreSQL, and the
+ * Four suites: the core and contract (no server), the web application’s computing, the server through HTTP against real PostgreSQL, and the
  * built application in a real browser.
  */
 const shared = {

@@ -10,7 +10,7 @@ const PHRASES = 400;
 const EVENTS = 50;
 const EDITS = 40;
 /** Shorter stretches of work are not reported by the browser, milliseconds. Source: Long Tasks API, W3C. */
-const LEAST_COUNTED = 50;
+const MIN_COUNTED = 50;
 
 /** A form of 60 sections with 400 phrases: how long an edit takes until all of it is redrawn. */
 export async function formFigures(): Promise<readonly Figure[]> {
@@ -36,7 +36,7 @@ export async function formFigures(): Promise<readonly Figure[]> {
         target: 'under 100 ms',
         met: typing < 100,
         yardstick: `moving a boundary, ${ms(large)}`,
-        ratio: typing < LEAST_COUNTED ? '' : ratio(typing, large),
+        ratio: typing < MIN_COUNTED ? '' : ratio(typing, large),
       },
     ];
   } finally {
@@ -101,7 +101,7 @@ export async function longestOf(page: Page): Promise<number> {
 
 /** Such a time as it is read. */
 export function busy(longest: number): string {
-  return longest < LEAST_COUNTED ? `under ${LEAST_COUNTED} ms, the least that the browser reports` : ms(longest);
+  return longest < MIN_COUNTED ? `under ${MIN_COUNTED} ms, the least that the browser reports` : ms(longest);
 }
 
 async function lastPhraseOf(databaseUrl: string): Promise<string> {

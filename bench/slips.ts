@@ -63,7 +63,7 @@ function matters(
 /** Injects slips into the correct phrases and counts what the checks flag, and how often they are wrong. */
 function measureSlips() {
   const random = randomFrom(20_160);
-  const count = { events: 0, alarms: 0, mattering: 0, flagged: 0, mended: 0 };
+  const count = { events: 0, alarms: 0, mattering: 0, flagged: 0, fixed: 0 };
   for (const { key: keyText, text } of CORRECT_PHRASES) {
     const key = readKey(keyText) ?? OPEN_KEY;
     const { phrase } = readShorthand(text);
@@ -89,7 +89,7 @@ function measureSlips() {
       const here = seen.filter(({ span }) => span.from <= item.span.from && span.to > item.span.from);
       if (here.length > 0) count.flagged += 1;
       if (here.some(({ fix }) => fix && wrong.slice(0, fix.span.from) + fix.text + wrong.slice(fix.span.to) === text))
-        count.mended += 1;
+        count.fixed += 1;
     }
   }
   return count;
@@ -97,7 +97,7 @@ function measureSlips() {
 
 /** How surely slips are told. The yardstick: flagging every note at random as often as the checks do. */
 export function slipFigures(): Promise<readonly Figure[]> {
-  const { events, alarms, mattering, flagged, mended } = measureSlips();
+  const { events, alarms, mattering, flagged, fixed } = measureSlips();
   const share = (flagged / mattering) * 100;
   const falsely = (alarms / events) * 100;
   const yardstick = `a note flagged at random, ${falsely.toFixed(1)} %`;
@@ -120,11 +120,11 @@ export function slipFigures(): Promise<readonly Figure[]> {
     },
     {
       what: 'Slips whose mend gives back exactly what was meant',
-      measured: `${((mended / mattering) * 100).toFixed(1)} %`,
+      measured: `${((fixed / mattering) * 100).toFixed(1)} %`,
       target: '',
       met: null,
       yardstick: `flagged, ${share.toFixed(1)} %`,
-      ratio: ratio(mended, flagged),
+      ratio: ratio(fixed, flagged),
     },
   ]);
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import pg from 'pg';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
-import { showDesk, showLessonDay, visitOf } from '../apps/server/src/studio/index.ts';
+import { showDesk, showLessonDay, contextOf } from '../apps/server/src/studio/index.ts';
 import { openStage, type Stage } from '../e2e/stage.ts';
 import { freePort } from '../tools/cluster.ts';
 import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
@@ -40,8 +40,8 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     const stretches = async () => ({ server: await stretch(), idle: await idle.longestMs() });
     // What the start took is none of what is measured.
     await stretches();
-    const reckoned = await reckonEverything(ask('/desk', odile), store);
-    const stood = { 'reckoning all pieces anew': await stretches() };
+    const computed = await computeEverything(ask('/desk', odile), store);
+    const stood = { 'computing all pieces anew': await stretches() };
     const health = await time(ask('/health', mara), 100);
     const desk = await time(ask('/desk', mara), 100);
     const all = await time(ask('/desk', odile), 100);
@@ -98,12 +98,12 @@ export async function weekFigures(): Promise<readonly Figure[]> {
         ratio: ratio(start.listensMs, start.keptMs),
       },
       {
-        what: `Where all ${STUDIO.students * STUDIO.pieces} pieces stand, reckoned anew from every entry`,
-        measured: `${(reckoned / 1000).toFixed(1)} s`,
+        what: `Where all ${STUDIO.students * STUDIO.pieces} pieces stand, computed anew from every entry`,
+        measured: `${(computed / 1000).toFixed(1)} s`,
         target: '',
         met: null,
         yardstick: `health request, ${ms(health.p95)}`,
-        ratio: ratio(reckoned, health.p95),
+        ratio: ratio(computed, health.p95),
       },
       {
         what: `Large tables that Desk and Lesson read from end to end, by EXPLAIN of their ${plans.queries} queries (indexes: ${plans.indexes.join(', ')})`,
@@ -212,8 +212,8 @@ async function cookieOf(stage: Stage, name: string): Promise<string> {
   return `${cookie?.name ?? ''}=${cookie?.value ?? ''}`;
 }
 
-/** Opens the desk until nothing is left to be reckoned anew; milliseconds. */
-async function reckonEverything(openDesk: () => Promise<string>, store: Store): Promise<number> {
+/** Opens the desk until nothing is left to be computed anew; milliseconds. */
+async function computeEverything(openDesk: () => Promise<string>, store: Store): Promise<number> {
   const from = performance.now();
   for (;;) {
     await openDesk();
@@ -250,10 +250,10 @@ async function plansOf(store: Store, { mara, student }: Ids) {
       return store.rows<Row>(sql, bind);
     },
   };
-  const visit = await visitOf(explaining, mara, new Date());
-  if (!visit) throw new Error('mara is not in the studio');
-  await showDesk(visit);
-  await showLessonDay(visit, student);
+  const context = await contextOf(explaining, mara, new Date());
+  if (!context) throw new Error('mara is not in the studio');
+  await showDesk(context);
+  await showLessonDay(context, student);
   return { queries, indexes: [...indexes].sort(), scanned: [...scanned].sort() };
 }
 

@@ -115,7 +115,7 @@ describe('laying out a song', () => {
     await margin().waitFor({ state: 'detached' });
   });
 
-  test('an open repeat with something after it has no way out, and that is mended', async () => {
+  test('an open repeat with something after it has no way out, and that is fixed', async () => {
     await blocks().first().click();
     await page.getByRole('button', { name: 'Change section' }).click();
     await sectionForm().getByLabel('about so often, to the fade').check();

@@ -9,7 +9,7 @@ import * as http from './http/index.ts';
 import { makeLog, REQUEST_SERIALIZERS } from './log.ts';
 import { startMonitor, type Monitor } from './monitor.ts';
 import { openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
-import { Unknown } from './studio/index.ts';
+import { NotFound } from './studio/index.ts';
 
 /** Largest body taken. Phrases are text; two megabytes is a book of them. Our choice. */
 const LARGEST_BODY = '2mb';
@@ -51,7 +51,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
       cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookie, maxAge: SESSION_MS },
     }),
   );
-  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowVisitor(store, now), api(store, now));
+  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now), api(store, now));
   if (config.webFolder) serveWeb(app, config.webFolder);
   app.use(http.refuse);
   await sweepSessions(store);
@@ -122,7 +122,7 @@ function api(store: Store, now: () => Date): Router {
   router.use('/studio', http.studioRouter());
   router.use('/licks', http.licksRouter());
   router.use(() => {
-    throw new Unknown('There is nothing at this address.');
+    throw new NotFound('There is nothing at this address.');
   });
   return router;
 }

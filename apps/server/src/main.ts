@@ -3,7 +3,7 @@ import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { enterDemoStudio } from './demo/index.ts';
 import { migrate } from './store/index.ts';
-import { gatherMissingFacts, reckonAll } from './studio/index.ts';
+import { gatherMissingFacts, computeAll } from './studio/index.ts';
 
 /** How long open requests may finish after being told to stop, milliseconds. Our choice. */
 const GOODBYE_MS = 3000;
@@ -36,7 +36,7 @@ const server = app.express.listen(config.port, config.host, (error?: Error) => {
 async function gatherBehind(): Promise<void> {
   try {
     const phrases = await gatherMissingFacts(app.store);
-    const students = await reckonAll(app.store);
+    const students = await computeAll(app.store);
     if (phrases + students > 0) app.log.info({ phrases, students }, 'gathered what was missing');
   } catch (error) {
     app.log.error({ err: error }, 'what is missing could not be gathered');

@@ -133,7 +133,7 @@ describe('a book on its way back', () => {
     );
     const rows = tables.map(({ name }) =>
       store.rows<{ row: string }>(
-        `SELECT (to_jsonb(t) - ARRAY['kept', 'call', 'pace'])::text AS row FROM "${name}" t ORDER BY 1`,
+        `SELECT (to_jsonb(t) - ARRAY['kept', 'call', 'learning_rate'])::text AS row FROM "${name}" t ORDER BY 1`,
         [],
       ),
     );

@@ -123,8 +123,8 @@ describe('the form of a song on the desk', () => {
       }),
     );
     expect(says(form)).toEqual([]);
-    expect(form.paceOf('B')).toMatchObject({ bpm: 90, meter: { beats: 3, unit: 4 } });
-    expect(form.paceOf('A').bpm).toBe(120);
+    expect(form.tempoOf('B')).toMatchObject({ bpm: 90, meter: { beats: 3, unit: 4 } });
+    expect(form.tempoOf('A').bpm).toBe(120);
   });
 
   test('what did not change is not read again', () => {

@@ -57,7 +57,7 @@ const job = (spanFrets: number | null) =>
     policy: POLICY_OF_SCHOOL.economy,
   });
 
-describe('whose hands are reckoned', () => {
+describe('whose hands are computed', () => {
   test('the guitar is the song’s, hand and arm are the student’s', () => {
     expect(job(4)).toMatchObject({
       frets: 24,
@@ -90,7 +90,7 @@ const STROKES = { signs: [], outside: 0, inside: 0, with: 0, against: 0, cost: 0
 const NOTHING: HandReport = {
   text: '',
   problems: [],
-  places: [],
+  fretPositions: [],
   workMs: 0,
   strokes: STROKES,
   reversed: STROKES,

@@ -22,7 +22,7 @@ const phrase = (id: string, bpm = 100, more: Partial<PlanPhrase> = {}): PlanPhra
   section: '1A',
   bpm,
   floorBpm: null,
-  places: [BAR / 2, BAR],
+  cutPoints: [BAR / 2, BAR],
   cut: {
     id,
     sectionId: '1A',

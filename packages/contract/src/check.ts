@@ -79,14 +79,14 @@ const UNKEEPABLE = /\0|\p{Surrogate}/u;
 const UNKEEPABLE_SAYS = 'This holds a character that cannot be kept (U+0000, or half of one).';
 
 /** Text up to a length, perhaps empty. */
-export function text(most: number): Joi.StringSchema {
-  return Joi.string().max(most).required().allow('');
+export function text(max: number): Joi.StringSchema {
+  return Joi.string().max(max).required().allow('');
 }
 
 /** A line of text that says something. */
-export function line(most: number): Joi.StringSchema {
+export function line(max: number): Joi.StringSchema {
   return Joi.string()
-    .max(most)
+    .max(max)
     .required()
     .custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
 }

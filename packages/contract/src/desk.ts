@@ -63,7 +63,7 @@ export interface DeskNote {
 }
 
 /** More pieces that call are not counted, so that counting stays short. Our choice. */
-export const MOST_CALLING = 100;
+export const MAX_CALLING = 100;
 
 /** What needs the teacher today, in the order of urgency. */
 export interface Desk {
@@ -71,23 +71,23 @@ export interface Desk {
   readonly lessons: readonly DeskLesson[];
   readonly requests: readonly DeskRequest[];
   readonly calls: readonly DeskCall[];
-  /** How many pieces call, up to `MOST_CALLING`. */
+  /** How many pieces call, up to `MAX_CALLING`. */
   readonly calling: number;
   readonly notes: readonly DeskNote[];
 }
 
 /** Words to look for; longest, characters. */
-export const SEARCH_LIMITS = { least: 2, most: 80, perKind: 8 } as const;
+export const SEARCH_LIMITS = { min: 2, max: 80, perKind: 8 } as const;
 export interface SearchQuery {
   readonly q: string;
 }
 /** Checks `SearchQuery`. */
 export const searchQuerySchema: Joi.ObjectSchema<SearchQuery> = Joi.object<SearchQuery>({
   q: Joi.string()
-    .max(SEARCH_LIMITS.most)
+    .max(SEARCH_LIMITS.max)
     .required()
     .custom((value: string, helpers) =>
-      value.trim().length < SEARCH_LIMITS.least ? helpers.error('string.min', { limit: SEARCH_LIMITS.least }) : value,
+      value.trim().length < SEARCH_LIMITS.min ? helpers.error('string.min', { limit: SEARCH_LIMITS.min }) : value,
     ),
 });
 

@@ -4,7 +4,7 @@ import Joi from 'joi';
 import { id } from './check.ts';
 
 /** Most phrases in one answer, and the longest texts of a search. Our choice. */
-export const LICK_LIMITS = { most: 60, chord: 20, pattern: 600, words: 80, bpm: 999 } as const;
+export const LICK_LIMITS = { max: 60, chord: 20, pattern: 600, words: 80, bpm: 999 } as const;
 
 /** What is looked for; everything that is said must hold. */
 export interface LickQuery {

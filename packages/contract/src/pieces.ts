@@ -7,7 +7,7 @@ import type {
   PieceKind,
   Rung,
   Standing,
-  Stretch,
+  Excerpt,
   TempoSchool,
 } from '@jam-ledger/core/pieces';
 import type { Due, Mastery, SinceLesson, SongProgress } from '@jam-ledger/core/progress';
@@ -21,7 +21,7 @@ export const ENTRY_LIMITS = { remark: 500, pin: 500 } as const;
 
 /** A practice tempo, quarter notes a minute. */
 export const tempo = (): Joi.NumberSchema =>
-  Joi.number().integer().min(PRACTICE_TEMPO_RANGE.least).max(PRACTICE_TEMPO_RANGE.most).required();
+  Joi.number().integer().min(PRACTICE_TEMPO_RANGE.min).max(PRACTICE_TEMPO_RANGE.max).required();
 
 /** Assigns a phrase as a practice piece. Tempos in quarter notes a minute. */
 export interface PieceBody {
@@ -30,7 +30,7 @@ export interface PieceBody {
   readonly targetBpm: number;
   /** Slower than this the phrase loses its sense; null or left out where slower is only slower. */
   readonly floorBpm?: number | null;
-  /** How hard it is for the student at the target, 0 to 100; null or left out where nobody reckoned it. */
+  /** How hard it is for the student at the target, 0 to 100; null or left out where nobody computed it. */
   readonly difficulty?: number | null;
 }
 /** Start and target, the start not above the target. */
@@ -167,7 +167,7 @@ export interface Pin extends PinBody {
 }
 
 /** A stretch of a piece, and where in the piece it begins; ticks as played. */
-export interface PiecePart extends Stretch {
+export interface PiecePart extends Excerpt {
   readonly name: string;
   readonly at: number;
   readonly length: number;
@@ -230,7 +230,7 @@ export interface LedgerCell {
   readonly outcome: Outcome;
   readonly medium: Medium;
   readonly percent: number;
-  readonly takes: number;
+  readonly results: number;
 }
 
 /** One row of the ledger: a piece without its music. */
@@ -297,4 +297,4 @@ export const ledgerQuerySchema: Joi.ObjectSchema<LedgerQuery> = Joi.object<Ledge
 });
 
 export { MEDIA, OUTCOMES };
-export type { Due, LadderRules, Mastery, Medium, NextStep, Outcome, PieceKind, Rung, Standing, Stretch, TempoSchool };
+export type { Due, LadderRules, Mastery, Medium, NextStep, Outcome, PieceKind, Rung, Standing, Excerpt, TempoSchool };

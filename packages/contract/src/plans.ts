@@ -1,23 +1,23 @@
 import { LEARNING_SCHOOLS, PIECE_KINDS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
-import type { LadderRules, LearningSchool, PieceKind, Stretch, TempoSchool } from '@jam-ledger/core/pieces';
+import type { LadderRules, LearningSchool, PieceKind, Excerpt, TempoSchool } from '@jam-ledger/core/pieces';
 import type { MasteryState } from '@jam-ledger/core/progress';
 import Joi from 'joi';
 import { day, id, oneOf, version } from './check.ts';
 import { tempo, tempos } from './pieces.ts';
 
 /** Most pieces of a plan, and phrases of one piece: a song of some 400 phrases, cut as any school does. Our choice. */
-export const PLAN_LIMITS = { pieces: 3000, parts: 500, targetPercent: { least: 30, most: 120 } } as const;
+export const PLAN_LIMITS = { pieces: 3000, parts: 500, targetPercent: { min: 30, max: 120 } } as const;
 
 /** A piece in the plan of a song. The id is made by the sender. */
 export interface PlanPiece {
   readonly id: string;
   readonly kind: PieceKind;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   readonly startBpm: number;
   readonly targetBpm: number;
   /** Slower than this the phrase loses its sense; null where slower is only slower. */
   readonly floorBpm: number | null;
-  /** How hard it is for this student at the target, 0 to 100; null where nobody reckoned it. */
+  /** How hard it is for this student at the target, 0 to 100; null where nobody computed it. */
   readonly difficulty: number | null;
   /** Whether the teacher put it at its place. */
   readonly fixed: boolean;
@@ -36,11 +36,11 @@ export interface PlanBody {
   readonly pieces: readonly PlanPiece[];
 }
 
-const stretch = Joi.object<Stretch>({
+const stretch = Joi.object<Excerpt>({
   phraseId: id(),
   from: Joi.number().integer().min(0).max(2_000_000_000).required(),
   to: Joi.number().integer().min(1).max(2_000_000_000).allow(null).required(),
-}).custom((value: Stretch, helpers) =>
+}).custom((value: Excerpt, helpers) =>
   value.to !== null && value.to <= value.from ? helpers.error('stretch.empty') : value,
 );
 const planPiece = Joi.object<PlanPiece>({
@@ -53,13 +53,13 @@ const planPiece = Joi.object<PlanPiece>({
   fixed: Joi.boolean().required(),
   lesson: Joi.object({ day: day(), fixed: Joi.boolean().required() }).allow(null).required(),
 });
-const count = (least: number, most: number) => Joi.number().integer().min(least).max(most).required();
+const count = (min: number, max: number) => Joi.number().integer().min(min).max(max).required();
 /** Checks `PlanBody`. */
 export const planSchema: Joi.ObjectSchema<PlanBody> = Joi.object<PlanBody>({
   version: version(),
   learning: oneOf(LEARNING_SCHOOLS).allow(null),
   raising: oneOf(TEMPO_SCHOOLS).allow(null),
-  targetPercent: count(PLAN_LIMITS.targetPercent.least, PLAN_LIMITS.targetPercent.most),
+  targetPercent: count(PLAN_LIMITS.targetPercent.min, PLAN_LIMITS.targetPercent.max),
   rules: Joi.object<LadderRules>({
     cleanNeeded: count(1, 6),
     fallsAfter: count(1, 6),

@@ -1,4 +1,4 @@
-import { LESSON_MINUTES, MOST_LESSONS } from '@jam-ledger/core/series';
+import { LESSON_MINUTES, MAX_LESSONS } from '@jam-ledger/core/series';
 import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/series';
 import Joi from 'joi';
 import { day, id, line, text, version } from './check.ts';
@@ -30,7 +30,7 @@ export interface SeriesBody {
 }
 
 const time = () => Joi.string().max(5).required();
-const count = (least: number, most: number) => Joi.number().integer().min(least).max(most).required();
+const count = (min: number, max: number) => Joi.number().integer().min(min).max(max).required();
 const list = (item: Joi.Schema) => Joi.array().items(item).max(SERIES_LIMITS.changes).required();
 const fields = {
   studentId: id(),
@@ -38,10 +38,10 @@ const fields = {
   rule: Joi.object<LessonRule>({
     firstDay: day(),
     time: time(),
-    minutes: count(LESSON_MINUTES.least, LESSON_MINUTES.most),
+    minutes: count(LESSON_MINUTES.min, LESSON_MINUTES.max),
     everyWeeks: count(1, 52),
     weekdays: Joi.array().items(Joi.number().integer().min(1).max(7)).max(7).unique().required(),
-    count: count(0, MOST_LESSONS).allow(null),
+    count: count(0, MAX_LESSONS).allow(null),
     until: day().allow(null),
   }).required(),
   changes: Joi.object<LessonChanges>({

@@ -74,12 +74,12 @@ export type StudentSchools = { readonly [Name in keyof Schools]: Schools[Name] |
 
 /** Most and least of what a guitar and a hand have. Our choice. */
 export const GUITAR_LIMITS = {
-  strings: { least: 4, most: 9 },
+  strings: { min: 4, max: 9 },
   /** Frets that fingers span from the fifth, `5 to 9` is 4. */
-  spanFrets: { least: 2, most: 9 },
+  spanFrets: { min: 2, max: 9 },
 } as const;
 
-/** A student’s guitar and hand, as little of it as the reckoning needs. */
+/** A student’s guitar and hand, as little of it as the computing needs. */
 export interface GuitarAndHand {
   readonly frets: number;
   readonly strings: number;
@@ -105,8 +105,8 @@ export interface StudentChange {
   readonly guitar: GuitarAndHand;
   readonly schools: StudentSchools;
 }
-const whole = ({ least, most }: { readonly least: number; readonly most: number }) =>
-  Joi.number().integer().min(least).max(most).required();
+const whole = ({ min, max }: { readonly min: number; readonly max: number }) =>
+  Joi.number().integer().min(min).max(max).required();
 const schools = {
   learning: oneOf(LEARNING_SCHOOLS),
   raising: oneOf(TEMPO_SCHOOLS),
@@ -124,7 +124,7 @@ export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<S
   guitar: Joi.object({
     frets: whole(SONG_LIMITS.frets),
     strings: whole(GUITAR_LIMITS.strings),
-    scaleLengthMm: Joi.number().min(SONG_LIMITS.scaleLengthMm.least).max(SONG_LIMITS.scaleLengthMm.most).required(),
+    scaleLengthMm: Joi.number().min(SONG_LIMITS.scaleLengthMm.min).max(SONG_LIMITS.scaleLengthMm.max).required(),
     tremoloArm: Joi.boolean().required(),
     leftHanded: Joi.boolean().required(),
     spanFrets: whole(GUITAR_LIMITS.spanFrets).allow(null),
@@ -144,7 +144,7 @@ export const ownSchoolsSchema: Joi.ObjectSchema<OwnSchools> = Joi.object<OwnScho
 });
 
 /** Minutes a week for transcribing, at most. Our choice: more than anybody works. */
-export const MOST_WORK_MINUTES = 5000;
+export const MAX_WORK_MINUTES = 5000;
 
 /** Longest names of a zone and a holiday, characters; most holidays kept. Our choice. */
 export const STUDIO_LIMITS = { zone: 64, holidayName: 60, holidays: 60 } as const;
@@ -161,7 +161,7 @@ export type StudioSchools = Schools & {
 /** Checks `StudioSchools`. */
 export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
   version: version(),
-  workMinutes: Joi.number().integer().min(0).max(MOST_WORK_MINUTES).required(),
+  workMinutes: Joi.number().integer().min(0).max(MAX_WORK_MINUTES).required(),
   zone: line(STUDIO_LIMITS.zone),
   holidays: Joi.array()
     .items(Joi.object({ from: day(), to: day(), name: line(STUDIO_LIMITS.holidayName) }).optional())

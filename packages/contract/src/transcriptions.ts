@@ -32,7 +32,7 @@ export const PITCH_WAYS = ['tune the guitar', 'shift the playback'] as const;
 export type PitchWay = (typeof PITCH_WAYS)[number];
 
 /** A change of tempo and meter at a place of the recording. */
-export interface PaceChange {
+export interface TempoMark {
   readonly atSeconds: number;
   readonly tempo: number;
   readonly meter: string;
@@ -67,7 +67,7 @@ export interface SetUp extends SongBasics {
   /** A second candidate where the key is in doubt; else empty. */
   readonly secondKey: string;
   /** Changes of tempo and meter after the start. */
-  readonly changes: readonly PaceChange[];
+  readonly changes: readonly TempoMark[];
   readonly rig: readonly RigNote[];
   readonly scaleLengthMm: number;
   /** How long the recording is; null where nobody said. */
@@ -75,9 +75,9 @@ export interface SetUp extends SongBasics {
   readonly studentLayer: Layer;
 }
 
-const between = ({ least, most }: { readonly least: number; readonly most: number }) =>
-  Joi.number().min(least).max(most).required();
-const count = (most: number) => Joi.number().integer().min(1).max(most);
+const between = ({ min, max }: { readonly min: number; readonly max: number }) =>
+  Joi.number().min(min).max(max).required();
+const count = (max: number) => Joi.number().integer().min(1).max(max);
 const meter = () =>
   Joi.string()
     .max(8)
@@ -113,7 +113,7 @@ const setUp = {
     .required(),
   frets: between(SONG_LIMITS.frets).integer(),
   scaleLengthMm: between(SONG_LIMITS.scaleLengthMm),
-  songSeconds: between({ least: 1, most: SONG_LIMITS.startSeconds.most }).allow(null),
+  songSeconds: between({ min: 1, max: SONG_LIMITS.startSeconds.max }).allow(null),
   offsetCents: between(SONG_LIMITS.offsetCents),
   pitchWay: oneOf(PITCH_WAYS),
   studentLayer: oneOf(LAYERS),
@@ -160,7 +160,7 @@ const section = {
       Joi.object({
         pass: Joi.alternatives(count(SONG_LIMITS.times), Joi.valid('last')).required(),
         change: line(SONG_LIMITS.passChange),
-        bars: count(SONG_LIMITS.bars.most),
+        bars: count(SONG_LIMITS.bars.max),
       }),
     )
     .max(SONG_LIMITS.passes)

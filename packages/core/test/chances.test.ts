@@ -48,7 +48,7 @@ describe('a piece nobody has played yet', () => {
 });
 
 describe('what is remembered', () => {
-  test('is the same whether reckoned from the results or from what was kept of them', () => {
+  test('is the same whether computed from the results or from what was kept of them', () => {
     const day = (index: number) => `2026-03-${String(index).padStart(2, '0')}`;
     const history = [1, 3, 7].map((index): DatedResult => ({
       bpm: 120,
@@ -73,7 +73,7 @@ describe('minutes of work from the studio’s own past', () => {
     expect(estimateWork(request(2))).toMatchObject({ minutes: 90, from: 0 }));
 
   test('with much of a past it is the least-squares line through its logarithms', () => {
-    // The package regression is the other reckoning; priors weigh nothing against five hundred requests.
+    // The package regression is the other computing; priors weigh nothing against five hundred requests.
     const past = Array.from({ length: 500 }, (_, index) => {
       const parts = 1 + (index % 6);
       return done(parts, 45 * parts * 1.4 * (parts / 2) ** 0.3 * (index % 2 === 0 ? 1.1 : 1 / 1.1));

@@ -10,24 +10,24 @@ const check = (text: string, options: Partial<CheckOptions> = {}) =>
   checkPhrase(readShorthand(text).phrase, { ...guitar, text, bpm: 90, ...options });
 const found = (text: string, code: CheckCode, options?: Partial<CheckOptions>) =>
   check(text, options).filter((problem) => problem.code === code);
-const mended = (text: string, code: CheckCode, options?: Partial<CheckOptions>) => {
+const fixed = (text: string, code: CheckCode, options?: Partial<CheckOptions>) => {
   const fix = found(text, code, options)[0]?.fix;
   return fix && text.slice(0, fix.span.from) + fix.text + text.slice(fix.span.to);
 };
 
 describe('what this guitar has not', () => {
   test('a fret too many goes to a thinner string, or an octave lower', () => {
-    expect(mended('5B 24B 5B', 'fret-missing')).toBe('5B 19e 5B');
-    expect(mended('24e', 'fret-missing')).toBe('12e');
+    expect(fixed('5B 24B 5B', 'fret-missing')).toBe('5B 19e 5B');
+    expect(fixed('24e', 'fret-missing')).toBe('12e');
     expect(found('22e', 'fret-missing')).toEqual([]);
   });
   test('a capo takes its frets away', () => {
     expect(found('21e', 'fret-missing', { capo: 2 })[0]?.message).toContain('20 from the capo');
   });
-  test('a chain of slurs moves as one', () => expect(mended('22B h24 p22', 'fret-missing')).toBe('17e h19e p17e'));
+  test('a chain of slurs moves as one', () => expect(fixed('22B h24 p22', 'fret-missing')).toBe('17e h19e p17e'));
   test('a trill with a missing fret is told', () => expect(found('22etr24', 'fret-missing')).toHaveLength(1));
   test('a dip wants a tremolo arm', () => {
-    expect(mended('5Gw-1', 'no-tremolo-arm', { tremoloArm: false })).toBe('5G~~');
+    expect(fixed('5Gw-1', 'no-tremolo-arm', { tremoloArm: false })).toBe('5G~~');
     expect(found('5Gw-1', 'no-tremolo-arm', { tremoloArm: true })).toEqual([]);
   });
   test('a bend past the last fret cannot be checked against one', () =>
@@ -46,12 +46,12 @@ describe('what a hand cannot hold', () => {
     expect(found('5E9D', 'reach', { reachMm: reachOfSpan(3) })).toHaveLength(1);
   });
   test('a wide stack is offered on other strings where it lies closer', () =>
-    expect(mended('2E8A', 'reach')).toBe('2E3D'));
+    expect(fixed('2E8A', 'reach')).toBe('2E3D'));
   test('a hammer-on wider than the hand is told', () => expect(found('1Gh7', 'reach')).toHaveLength(1));
-  test('five frets at once are one too many', () => expect(mended('1E2A3D4G5B', 'stack-impossible')).toBe('1E2A3D5B'));
+  test('five frets at once are one too many', () => expect(fixed('1E2A3D4G5B', 'stack-impossible')).toBe('1E2A3D5B'));
   test('one finger for two frets is told', () =>
     expect(found('5Df2+7Gf2', 'finger-twice')[0]?.message).toContain('Finger 2'));
-  test('… and its fingers can be left open', () => expect(mended('5Df2+7Gf2', 'finger-twice')).toBe('5D7G'));
+  test('… and its fingers can be left open', () => expect(fixed('5Df2+7Gf2', 'finger-twice')).toBe('5D7G'));
   test('a barre is no such thing', () => expect(check('{bar5: 5E7A7D6G5B5e }')).toEqual([]));
   test('an open chord is no trouble', () => expect(check('3A2D0G1B0e')).toEqual([]));
 });
@@ -61,7 +61,7 @@ describe('what is too fast', () => {
     const [jump] = found('/16 3e 19e', 'jump-fast', { bpm: 160 });
     expect(jump?.message).toMatch(/from 3 on the high e to 19 on the high e is \d+ mm in 0\.09 s/);
     expect(found('/16 3e 19e', 'jump-fast', { bpm: 40 })).toEqual([]);
-    expect(mended('/16 12e 1e 12e', 'jump-fast', { bpm: 200 })).toBe('/16 12e 10G 12e');
+    expect(fixed('/16 12e 1e 12e', 'jump-fast', { bpm: 200 })).toBe('/16 12e 10G 12e');
   });
   test('notes a second', () => {
     expect(found('/16 5G 7G 5B 7B', 'too-fast', { bpm: 230 })[0]?.message).toContain('15.3 a second');
@@ -73,17 +73,17 @@ describe('bends', () => {
   // Source: common practice; B 15 bent a whole step is high e 12.
   test('a unison bend meets its partner', () => {
     expect(found('15Bb1+12e', 'unison-off')).toEqual([]);
-    expect(mended('15Bb.5+12e', 'unison-off')).toBe('15Bb1+12e');
+    expect(fixed('15Bb.5+12e', 'unison-off')).toBe('15Bb1+12e');
     expect(found('14Bb1+12e', 'unison-off')[0]?.message).toContain('a half step below');
   });
   test('a bend held while another string is picked, too', () => {
-    expect(mended('15Bb.5 12e', 'unison-off')).toBe('15Bb1 12e');
+    expect(fixed('15Bb.5 12e', 'unison-off')).toBe('15Bb1 12e');
     expect(found('8Bb1 8e', 'unison-off')).toEqual([]);
   });
   test('a range that takes the partner in is right', () => expect(found('14Bb1-2+12e', 'unison-off')).toEqual([]));
   test('a bend without a size is given the next plain note’s', () => {
-    expect(mended('12Gb? 15G', 'bend-proposed')).toBe('12Gb1.5 15G');
-    expect(mended('12Gb?/4 5D', 'bend-proposed')).toBe('12Gb1/4 5D');
+    expect(fixed('12Gb? 15G', 'bend-proposed')).toBe('12Gb1.5 15G');
+    expect(fixed('12Gb?/4 5D', 'bend-proposed')).toBe('12Gb1/4 5D');
   });
 });
 
@@ -109,7 +109,7 @@ describe('likely slips', () => {
   });
   test('the string beside it, where it leaves the key', () => {
     expect(found('/8 5A 7A 5D 7D 6G 5G 7D 5D', 'slip', { key: readKey('A minor') })).toHaveLength(0);
-    expect(mended('/8 7D 9D 7G 9D 8G 10B 7e 10e', 'slip', { key: readKey('E minor') })).toBe(
+    expect(fixed('/8 7D 9D 7G 9D 8G 10B 7e 10e', 'slip', { key: readKey('E minor') })).toBe(
       '/8 7D 9D 7G 9D 8B 10B 7e 10e',
     );
   });

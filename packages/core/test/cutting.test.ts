@@ -5,7 +5,7 @@ import {
   assemble,
   cutKey,
   cutPieces,
-  cutPlaces,
+  cutPoints,
   floorTempo,
   halvesOf,
   LEARNING_SCHOOLS,
@@ -251,10 +251,10 @@ describe('stretches of a phrase', () => {
   });
 
   test('it can be cut after a rest, at a bar line and on a beat, never within a repeat', () => {
-    const places = cutPlaces(two);
+    const places = cutPoints(two);
     expect(places).toContainEqual({ at: (BAR / 8) * 6, by: 'rest' });
     expect(places).toContainEqual({ at: BAR, by: 'bar' });
-    expect(cutPlaces(read('[ 5G 7G 5G 7G 5G 7G 5G 7G ]2'))).toEqual([]);
+    expect(cutPoints(read('[ 5G 7G 5G 7G 5G 7G 5G 7G ]2'))).toEqual([]);
   });
 
   test('the middle is by the bar line, or after a rest near it', () => {
@@ -279,7 +279,7 @@ describe('stretches of a phrase', () => {
     for (const text of texts) {
       const whole = read(text);
       const { length, events } = unroll(whole);
-      for (const { at } of cutPlaces(whole)) {
+      for (const { at } of cutPoints(whole)) {
         const halves = [
           assemble([{ phraseId: 'a', from: 0, to: at }], () => whole),
           assemble([{ phraseId: 'a', from: at, to: null }], () => whole),

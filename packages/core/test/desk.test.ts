@@ -21,7 +21,7 @@ const request = (more: Partial<WorkRequest> = {}): WorkRequest => ({
 });
 
 describe('minutes a request will take', () => {
-  test('by plain reckoning where the studio has no past', () => {
+  test('by plain computing where the studio has no past', () => {
     const { minutes, low, high, from } = estimateWork(request());
     expect([minutes, from]).toEqual([90, 0]);
     expect(low).toBeLessThan(minutes);
@@ -97,8 +97,8 @@ describe('work by the day it is promised', () => {
     fc.assert(
       fc.property(queues, (made) => {
         const queue = queueOf(made);
-        const least = Math.min(...permutations(queue).map((order) => scheduleInOrder(order, 0, hourADay).lateDays));
-        expect(scheduleByDue(queue, 0, hourADay).lateDays).toBe(least);
+        const min = Math.min(...permutations(queue).map((order) => scheduleInOrder(order, 0, hourADay).lateDays));
+        expect(scheduleByDue(queue, 0, hourADay).lateDays).toBe(min);
       }),
     ));
 });

@@ -1,5 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { daysBetween, forecast, paceOf, priorOf, type DatedResult, type Forecast } from '../src/progress/index.ts';
+import {
+  daysBetween,
+  forecast,
+  learningRateOf,
+  priorOf,
+  type DatedResult,
+  type Forecast,
+} from '../src/progress/index.ts';
 import { learner, randomFrom, TARGET } from './learners.ts';
 
 const on = (day: string, bpm: number): DatedResult => ({ day, bpm, outcome: 'clean', medium: 'pencil' });
@@ -78,16 +85,16 @@ describe('when the target will be reached', () => {
 });
 
 describe('the pace of other pieces', () => {
-  const pace = (history: readonly DatedResult[]) => paceOf(history) ?? NaN;
+  const learningRate = (history: readonly DatedResult[]) => learningRateOf(history) ?? NaN;
   const nobody = { perDay: 0, spread: 0, count: 0 };
   const studio = { perDay: 0.01, spread: 0.004, count: 40 };
   test('is the rise of the logarithm of tempo a day', () =>
     // From 60 to 84 in nine days.
-    expect(pace(climbing)).toBeCloseTo(Math.log(84 / 60) / daysBetween('2026-03-01', '2026-03-10'), 9));
+    expect(learningRate(climbing)).toBeCloseTo(Math.log(84 / 60) / daysBetween('2026-03-01', '2026-03-10'), 9));
   test('nothing where too little is posted or nothing was gained', () => {
-    expect(paceOf(climbing.slice(0, 3))).toBeUndefined();
-    expect(paceOf(climbing.map((one) => ({ ...one, bpm: 60 })))).toBeUndefined();
-    expect(paceOf(climbing.map((one) => ({ ...one, percent: 50 })))).toBeUndefined();
+    expect(learningRateOf(climbing.slice(0, 3))).toBeUndefined();
+    expect(learningRateOf(climbing.map((one) => ({ ...one, bpm: 60 })))).toBeUndefined();
+    expect(learningRateOf(climbing.map((one) => ({ ...one, percent: 50 })))).toBeUndefined();
   });
   test('nothing is known where fewer than two pieces say anything', () => {
     expect(priorOf([], nobody)).toBeUndefined();

@@ -8,15 +8,15 @@ import {
   barsFrom,
   checkForm,
   labelSections,
-  MOST_ROUNDS,
+  MAX_ROUNDS,
   nextLabel,
-  paceAt,
-  pacesOf,
+  tempoAt,
+  tempoChangesOf,
   placeAt,
   playForm,
   proposeLabels,
   readLabel,
-  readPaces,
+  readTempoChanges,
   secondsAfter,
   tempoFromStamps,
   tempoFromTaps,
@@ -83,7 +83,7 @@ describe('the playing order', () => {
   test('jumps in a circle and endless repeats stop, and say so', () => {
     const circle = [section('1A', 1, { jump: { to: '1A', times: 1e9 } })];
     expect(playForm(circle)).toMatchObject({ truncated: true });
-    expect(playForm([section('1A', 1, { times: 1e12 })]).rounds).toHaveLength(MOST_ROUNDS);
+    expect(playForm([section('1A', 1, { times: 1e12 })]).rounds).toHaveLength(MAX_ROUNDS);
   });
 
   test('bars are never skipped nor played twice, for any form', () => {
@@ -164,9 +164,9 @@ describe('clock, tempo and bars', () => {
           const end = start + bars * barSeconds(FOUR, bpm);
           const stamps = { fromSeconds: Math.round(start), toSeconds: Math.round(end) };
           const tempo = tempoFromStamps(stamps, { bars, meter: FOUR });
-          expect(tempo && tempo.least <= bpm + 1e-9 && tempo.most >= bpm - 1e-9).toBe(true);
+          expect(tempo && tempo.min <= bpm + 1e-9 && tempo.max >= bpm - 1e-9).toBe(true);
           const counted = barsBetween(stamps, { meter: FOUR, bpm });
-          expect(counted.least <= bars + 1e-9 && counted.most >= bars - 1e-9).toBe(true);
+          expect(counted.min <= bars + 1e-9 && counted.max >= bars - 1e-9).toBe(true);
         },
       ),
     );
@@ -197,7 +197,7 @@ describe('tapping a tempo', () => {
     const held = Array.from({ length: 400 }, (_, trial) => {
       const bpm = 60 + (trial % 100);
       const tempo = tempoFromTaps(taps(bpm, 12, noiseOf(trial + 1)));
-      return tempo !== undefined && tempo.least <= bpm && tempo.most >= bpm;
+      return tempo !== undefined && tempo.min <= bpm && tempo.max >= bpm;
     }).filter(Boolean).length;
     expect(held / 400).toBeGreaterThan(0.9);
     expect(held / 400).toBeLessThan(0.99);
@@ -214,7 +214,7 @@ describe('what does not agree', () => {
     phraseBars: readonly (readonly [string, number])[] = sections.map(({ id, bars }) => [id, bars]),
   ) => ({
     sections,
-    paces: pacesOf({ bpm: 120, meter: FOUR }, []),
+    tempoChanges: tempoChangesOf({ bpm: 120, meter: FOUR }, []),
     phraseBars: new Map(phraseBars),
   });
   const codes = (...of: Parameters<typeof form>) => checkForm(form(...of)).map(({ code }) => code);
@@ -297,7 +297,7 @@ describe('labels in families', () => {
 
 describe('stamp, bar and beat', () => {
   // 2 s a bar, from 0:20 on 3/4 at 90, which is 2 s a bar too, from 0:40 on 60 in 4/4, 4 s a bar.
-  const paces = pacesOf({ bpm: 120, meter: FOUR }, [
+  const tempoChanges = tempoChangesOf({ bpm: 120, meter: FOUR }, [
     { fromSeconds: 40, bpm: 60, meter: FOUR },
     { fromSeconds: 20, bpm: 90, meter: { beats: 3, unit: 4 } },
   ]);
@@ -307,7 +307,9 @@ describe('stamp, bar and beat', () => {
     [10, 30, 10],
     [38, 48, 3],
     [48, 38, -3],
-  ])('from %d s to %d s are %d bars', (from, to, bars) => expect(barsFrom(from, to, paces)).toBeCloseTo(bars, 9));
+  ])('from %d s to %d s are %d bars', (from, to, bars) =>
+    expect(barsFrom(from, to, tempoChanges)).toBeCloseTo(bars, 9),
+  );
 
   test('changes as they are typed, in any order; a meter that cannot be read is common time', () => {
     const typed = {
@@ -318,7 +320,7 @@ describe('stamp, bar and beat', () => {
         { atSeconds: 5, tempo: 60, meter: 'odd' },
       ],
     };
-    expect([0, 5, 8.9, 9].map((seconds) => paceAt(seconds, readPaces(typed)))).toMatchObject([
+    expect([0, 5, 8.9, 9].map((seconds) => tempoAt(seconds, readTempoChanges(typed)))).toMatchObject([
       { bpm: 120, meter: FOUR },
       { bpm: 60, meter: FOUR },
       { bpm: 60, meter: FOUR },
@@ -332,7 +334,7 @@ describe('stamp, bar and beat', () => {
         fc.double({ min: 0, max: 90, noNaN: true }),
         fc.double({ min: 0, max: 60, noNaN: true }),
         (from, bars) => {
-          expect(barsFrom(from, secondsAfter(from, bars, paces), paces)).toBeCloseTo(bars, 6);
+          expect(barsFrom(from, secondsAfter(from, bars, tempoChanges), tempoChanges)).toBeCloseTo(bars, 6);
         },
       ),
     );
@@ -344,7 +346,7 @@ describe('stamp, bar and beat', () => {
         section('1A', 2, { startSeconds: 3, times: 2 }),
         section('1B', 1, { startSeconds: 12, jump: { to: '1A', times: 1 } }),
       ],
-      paces,
+      tempoChanges,
     );
     expect(rounds.map(({ label, fromSeconds, toSeconds }) => [label, fromSeconds, toSeconds])).toEqual([
       ['1A', 3, 7],
@@ -354,10 +356,10 @@ describe('stamp, bar and beat', () => {
       ['1A', 18, 22],
       ['1B', 22, 24],
     ]);
-    expect(placeAt(2, rounds, paces)).toBeUndefined();
-    expect(placeAt(25, rounds, paces)).toBeUndefined();
-    expect(placeAt(9.5, rounds, paces)).toMatchObject({ label: '1A', pass: 2, bar: 2, songBar: 4, beat: 2 });
-    expect(placeAt(22.5, rounds, paces)).toMatchObject({ label: '1B', bar: 1, songBar: 10 });
+    expect(placeAt(2, rounds, tempoChanges)).toBeUndefined();
+    expect(placeAt(25, rounds, tempoChanges)).toBeUndefined();
+    expect(placeAt(9.5, rounds, tempoChanges)).toMatchObject({ label: '1A', pass: 2, bar: 2, songBar: 4, beat: 2 });
+    expect(placeAt(22.5, rounds, tempoChanges)).toMatchObject({ label: '1B', bar: 1, songBar: 10 });
   });
 });
 

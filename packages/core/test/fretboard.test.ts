@@ -6,12 +6,12 @@ import {
   gripsFor,
   moveTo,
   oneBox,
-  placesOf,
+  fretPositionsOf,
   positionsFor,
   usualGuitar,
   wayMs,
-  withPlaces,
-  placesOnPath,
+  withFretPositions,
+  fretPositionsOnPath,
   type Grip,
   type Guitar,
 } from '../src/fretboard/index.ts';
@@ -31,7 +31,7 @@ const fingers = (text: string) =>
 describe('places of a pitch', () => {
   // Source: common practice; E4 is the open high e, B 5, G 9, D 14, A 19.
   test('E4 is found on five strings of a guitar with 22 frets', () =>
-    expect(placesOf(64, guitar)).toEqual([
+    expect(fretPositionsOf(64, guitar)).toEqual([
       { string: 1, fret: 0 },
       { string: 2, fret: 5 },
       { string: 3, fret: 9 },
@@ -54,7 +54,7 @@ describe('the cheapest path', () => {
     const options = events.map((item) => {
       const [note] = item.notes;
       const places =
-        note?.fret == null ? [] : placesOf((TUNINGS.standard.openMidis[note.string - 1] ?? 0) + note.fret, on);
+        note?.fret == null ? [] : fretPositionsOf((TUNINGS.standard.openMidis[note.string - 1] ?? 0) + note.fret, on);
       return places.filter(({ fret }) => fret > 0).flatMap((place) => gripsFor(item, [place], { barre: null }));
     });
     const walk = (index: number, before: Grip | undefined): number => {
@@ -100,8 +100,8 @@ describe('the cheapest path', () => {
 
   test('the pitches stay whatever places are found', () => {
     const text = '5G 7Gb1 8B p5 7Gs9 12e 13B7D /4 17B~';
-    const path = placesOnPath(bestPath(read(text), guitar));
-    expect(sounds(withPlaces(read(text), (item) => path.get(item)))).toEqual(sounds(read(text)));
+    const path = fretPositionsOnPath(bestPath(read(text), guitar));
+    expect(sounds(withFretPositions(read(text), (item) => path.get(item)))).toEqual(sounds(read(text)));
   });
 
   test('links stay on their string', () => {
@@ -111,7 +111,7 @@ describe('the cheapest path', () => {
   });
 
   test('open strings stay open where they should, and a string is avoided where there is another way', () => {
-    const kept = placesOnPath(bestPath(read('0e 12B 0B'), guitar, { keepOpen: true }));
+    const kept = fretPositionsOnPath(bestPath(read('0e 12B 0B'), guitar, { keepOpen: true }));
     expect([...kept.values()].map(([place]) => place?.fret === 0)).toEqual([true, false, true]);
     const avoided = bestPath(read('5e 8e 7e'), guitar, { avoid: [1] });
     expect(avoided.steps.every(({ grip }) => grip.notes[0]?.string !== 1)).toBe(true);

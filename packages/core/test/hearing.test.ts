@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { hearingList, MOST_POINTS, type HearingOptions } from '../src/hearing/index.ts';
+import { hearingList, MAX_POINTS, type HearingOptions } from '../src/hearing/index.ts';
 import { readShorthand } from '../src/notation/index.ts';
 import { TUNINGS } from '../src/pitch/index.ts';
 
@@ -47,6 +47,6 @@ describe('what to listen for, from the marks of a phrase', () => {
     const text = Array.from({ length: 60 }, (_, index) => `${1 + (index % 15)}${'EADGBe'[index % 6] ?? 'E'}b1`).join(
       ' ',
     );
-    expect(list(`/16 ${text}`).length).toBeLessThanOrEqual(MOST_POINTS);
+    expect(list(`/16 ${text}`).length).toBeLessThanOrEqual(MAX_POINTS);
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  MOST_PLAYED,
+  MAX_PLAYED,
   perform,
   playOut,
   readShorthand,
@@ -67,9 +67,9 @@ describe('reading and writing, for any text', () => {
       fc.property(typedText, (text) => {
         for (const { code, fix } of readShorthand(text).problems) {
           if (!fix) continue;
-          const mended = text.slice(0, fix.span.from) + fix.text + text.slice(fix.span.to);
+          const fixed = text.slice(0, fix.span.from) + fix.text + text.slice(fix.span.to);
           const count = (of: string) => readShorthand(of).problems.filter((problem) => problem.code === code).length;
-          if (code !== 'bar-length' && count(text) < 50) expect(count(mended)).toBeLessThanOrEqual(count(text));
+          if (code !== 'bar-length' && count(text) < 50) expect(count(fixed)).toBeLessThanOrEqual(count(text));
         }
       }),
     );
@@ -81,7 +81,7 @@ describe('time, for any text', () => {
     fc.assert(
       fc.property(typedText, (text) => {
         const timeline = unroll(readShorthand(text).phrase);
-        expect(timeline.events.length).toBeLessThanOrEqual(MOST_PLAYED);
+        expect(timeline.events.length).toBeLessThanOrEqual(MAX_PLAYED);
         let before = 0;
         const backwards = timeline.events.filter(({ at, length }) => {
           const sound = Number.isInteger(at) && Number.isInteger(length) && length >= 0 && at >= before;

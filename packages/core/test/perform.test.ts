@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { accompany, centsAt, MOST_PLAYED, perform, playOut, readShorthand, scoreOf } from '../src/notation/index.ts';
+import { accompany, centsAt, MAX_PLAYED, perform, playOut, readShorthand, scoreOf } from '../src/notation/index.ts';
 import { TUNINGS } from '../src/pitch/index.ts';
 
 const setup = { tuning: TUNINGS.standard, capo: 0 };
@@ -147,7 +147,7 @@ describe('what nobody should type', () => {
     expect(problems.map((problem) => problem.code)).toContain(code);
     expect(problems.length).toBeLessThanOrEqual(200);
     const events = playOut(phrase, setup);
-    expect(events.length).toBeLessThanOrEqual(MOST_PLAYED);
+    expect(events.length).toBeLessThanOrEqual(MAX_PLAYED);
     expect(scoreOf(phrase).length).toBeLessThan(5000);
     if (text.includes('5G')) expect(events[0]?.notes[0]?.midi).toBe(60);
   });

@@ -16,7 +16,7 @@ import {
 
 const problemsOf = (text: string) =>
   readShorthand(text).problems.map(({ code, span }) => [code, text.slice(span.from, span.to)]);
-const mended = (text: string) => {
+const fixed = (text: string) => {
   const fix = readShorthand(text).problems.find((problem) => problem.fix)?.fix;
   return fix ? text.slice(0, fix.span.from) + fix.text + text.slice(fix.span.to) : undefined;
 };
@@ -69,7 +69,7 @@ describe('every problem, with its place', () => {
   });
 });
 
-describe('what is certain is mended', () => {
+describe('what is certain is fixed', () => {
   test.each([
     ['9Gr 7G', '9G 7G'],
     ['7G h5', '7G p5'],
@@ -82,12 +82,12 @@ describe('what is certain is mended', () => {
     ['(5G 7G', '(5G) 7G'],
     ['5G) 7G', '(5G) 7G'],
   ])('“%s” becomes “%s”', (text, expected) => {
-    expect(mended(text)).toBe(expected);
+    expect(fixed(text)).toBe(expected);
     expect(readShorthand(expected).problems).toEqual([]);
   });
 
   test('what could be meant in two ways has no fix', () => {
-    for (const text of ['10 5D', '5D7D', '7Gb3', '5G s5']) expect(mended(text)).toBeUndefined();
+    for (const text of ['10 5D', '5D7D', '7Gb3', '5G s5']) expect(fixed(text)).toBeUndefined();
   });
 });
 

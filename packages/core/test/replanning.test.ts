@@ -232,9 +232,9 @@ describe('lessons that are too few', () => {
         );
         const days = Array.from({ length: count }, (_, index) => `2026-04-0${index + 1}`);
         const fits = (some: readonly PieceToBegin[]) => replanSeries(some, lessons(...days), TODAY)?.left.length === 0;
-        const least = pieces.findIndex((_, left) => fits(pieces.slice(0, pieces.length - left)));
+        const min = pieces.findIndex((_, left) => fits(pieces.slice(0, pieces.length - left)));
         const left = replanSeries(pieces, lessons(...days), TODAY)?.left;
-        expect(left).toEqual(pieces.slice(pieces.length - least).map(({ id }) => id));
+        expect(left).toEqual(pieces.slice(pieces.length - min).map(({ id }) => id));
       }),
       { numRuns: 200 },
     );

@@ -6,7 +6,7 @@ import {
   checkRule,
   costOf,
   lessonDates,
-  MOST_LESSONS,
+  MAX_LESSONS,
   NO_CHANGES,
   overlapsOf,
   planSeries,
@@ -105,7 +105,7 @@ describe('a rule that cannot be', () => {
     ['never ends', { count: null }, 'count'],
     ['ends in two ways', { until: '1998-01-01' }, 'until'],
     ['ends before it begins', { count: null, until: '1997-01-01' }, 'until'],
-    ['is too long', { count: MOST_LESSONS + 1 }, 'count'],
+    ['is too long', { count: MAX_LESSONS + 1 }, 'count'],
     ['is too long until its day', { count: null, until: '2030-01-01' }, 'until'],
     ['begins on no day', { firstDay: '1997-02-30' }, 'firstDay'],
     ['begins at no time', { time: '25:00' }, 'time'],
@@ -177,7 +177,7 @@ describe('pieces spread over lessons', () => {
           piece(`p${index}`, minutes, { needs: need !== null && index >= need ? [`p${index - need}`] : [] }),
         );
         const even = pieces.reduce((sum, { minutes }) => sum + minutes, 0) / room.length;
-        let least = Infinity;
+        let min = Infinity;
         const tryAll = (lessons: readonly number[]): void => {
           const at = lessons.length;
           if (at < pieces.length) {
@@ -192,12 +192,12 @@ describe('pieces spread over lessons', () => {
             const load = pieces.reduce((all, one, index) => all + (lessons[index] === lesson ? one.minutes : 0), 0);
             return sum + costOf(load, { even, room: minutes });
           }, 0);
-          least = Math.min(least, cost);
+          min = Math.min(min, cost);
         };
         tryAll([]);
         const plan = planSeries(pieces, rooms(...room));
-        if (least === Infinity) expect(plan).toBeUndefined();
-        else expect(plan?.cost).toBeCloseTo(least, 6);
+        if (min === Infinity) expect(plan).toBeUndefined();
+        else expect(plan?.cost).toBeCloseTo(min, 6);
       }),
     );
   });

@@ -165,16 +165,16 @@ describe('how it sounds', () => {
 
   test('bending makes no click: no jump between samples larger than in the plain note', () => {
     const jump = (samples: Float32Array) => {
-      let most = 0;
+      let max = 0;
       for (let n = Math.round(0.3 * RATE); n < 3 * RATE; n += 1)
-        most = Math.max(most, Math.abs((samples[n] ?? 0) - (samples[n - 1] ?? 0)));
-      return most;
+        max = Math.max(max, Math.abs((samples[n] ?? 0) - (samples[n - 1] ?? 0)));
+      return max;
     };
     expect(jump(sound('/1 7Gbb1rr~~'))).toBeLessThan(jump(sound('/1 7G')) * 1.5);
   });
 
   test('six loud strings together stay under full scale', () => {
     const samples = sound('/2 0E+2A+2D+1G+0B+0e! 3E+2A+0DGB+3e! | 0E+2A+2D+1G+0B+0e! 3E+2A+0DGB+3e!', 120);
-    expect(samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0)).toBeLessThan(1);
+    expect(samples.reduce((max, sample) => Math.max(max, Math.abs(sample)), 0)).toBeLessThan(1);
   });
 });

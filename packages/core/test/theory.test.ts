@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { describe, expect, test } from '@jest/globals';
 import { chordTones, degreesOf, nameChord } from '../src/harmony/index.ts';
-import { placesOf, usualGuitar, moveTo } from '../src/fretboard/index.ts';
+import { fretPositionsOf, usualGuitar, moveTo } from '../src/fretboard/index.ts';
 import { perform, readShorthand, writeShorthand } from '../src/notation/index.ts';
 import { fretDistanceMm, TUNINGS } from '../src/pitch/index.ts';
 
@@ -103,14 +103,14 @@ describe('facts of the trade', () => {
 
   // Source: common practice.
   test('E is at B 17, high e 12, D 14 an octave below; G at G 12 and high e 15', () => {
-    expect(placesOf(76, guitar)).toEqual(
+    expect(fretPositionsOf(76, guitar)).toEqual(
       expect.arrayContaining([
         { string: 2, fret: 17 },
         { string: 1, fret: 12 },
       ]),
     );
-    expect(placesOf(64, guitar)).toContainEqual({ string: 4, fret: 14 });
-    expect(placesOf(67, guitar)).toContainEqual({ string: 3, fret: 12 });
-    expect(placesOf(79, guitar)).toContainEqual({ string: 1, fret: 15 });
+    expect(fretPositionsOf(64, guitar)).toContainEqual({ string: 4, fret: 14 });
+    expect(fretPositionsOf(67, guitar)).toContainEqual({ string: 3, fret: 12 });
+    expect(fretPositionsOf(79, guitar)).toContainEqual({ string: 1, fret: 15 });
   });
 });

@@ -27,8 +27,8 @@ import {
   showSchools,
   showTranscription,
   timeWork,
-  visitOf,
-  type Visit,
+  contextOf,
+  type RequestContext,
 } from '../studio/index.ts';
 import { demoSignIns, demoStudio } from './people.ts';
 import { demoPlan } from './plan.ts';
@@ -102,17 +102,17 @@ class DemoStudio {
     return new DemoStudio(store, now, ids);
   }
 
-  async #visit(signInName: string, daysAgo: number): Promise<Visit> {
+  async #context(signInName: string, daysAgo: number): Promise<RequestContext> {
     const moment = new Date(this.#now.getTime() - daysAgo * DAY_MS);
-    const visit = await visitOf(this.#store, this.#ids.get(signInName) ?? '', moment);
-    if (!visit) throw new Error(`the demo studio has nobody called ${signInName}`);
-    return visit;
+    const context = await contextOf(this.#store, this.#ids.get(signInName) ?? '', moment);
+    if (!context) throw new Error(`the demo studio has nobody called ${signInName}`);
+    return context;
   }
 
   async request(request: (typeof demoRequests)[number]): Promise<void> {
     const { student, askedDaysAgo, wantedInDays, ...rest } = request;
-    const visit = await this.#visit(student, askedDaysAgo);
-    await askForSong(visit, { ...rest, ...ASKED, wantedBy: this.#dayIn(visit, wantedInDays) });
+    const context = await this.#context(student, askedDaysAgo);
+    await askForSong(context, { ...rest, ...ASKED, wantedBy: this.#dayIn(context, wantedInDays) });
   }
 
   async series({
@@ -124,13 +124,13 @@ class DemoStudio {
     parts,
     ...rule
   }: (typeof demoSeries)[number]): Promise<void> {
-    const visit = await this.#visit('mara', firstDaysAgo);
-    const today = await this.#visit('mara', 0);
+    const context = await this.#context('mara', firstDaysAgo);
+    const today = await this.#context('mara', 0);
     const requests = await listRequests(today);
-    const begun = await beginSeries(visit, {
+    const begun = await beginSeries(context, {
       studentId: this.#ids.get(student) ?? '',
       title,
-      rule: { ...rule, firstDay: dayOf(visit), everyWeeks: 1, weekdays: [], until: null },
+      rule: { ...rule, firstDay: dayOf(context), everyWeeks: 1, weekdays: [], until: null },
       changes: NO_CHANGES,
       instalments: [],
       goal,
@@ -160,7 +160,7 @@ class DemoStudio {
 
   /** What a lesson came to, written on its day. */
   async note({ student, daysAgo, words, home, assigned }: (typeof demoNotes)[number]): Promise<void> {
-    const teacher = await this.#visit('mara', daysAgo);
+    const teacher = await this.#context('mara', daysAgo);
     const studentId = this.#ids.get(student) ?? '';
     const { pieces } = await showLedger(teacher, { studentId });
     const tempos = new Map<string, number>(Object.entries(assigned));
@@ -173,7 +173,7 @@ class DemoStudio {
   }
 
   async holidays(): Promise<void> {
-    const owner = await this.#visit('odile', 0);
+    const owner = await this.#context('odile', 0);
     const holidays = demoHolidays.map(({ fromInDays, toInDays, name }) => ({
       from: this.#dayIn(owner, fromInDays),
       to: this.#dayIn(owner, toInDays),
@@ -186,7 +186,7 @@ class DemoStudio {
   async #hours(requestId: string, title: string): Promise<void> {
     for (const { daysAgo, minutes } of demoHours[title] ?? [])
       for (let minute = 0; minute <= minutes; minute += SIGN_MINUTES) {
-        const teacher = await this.#visit('mara', daysAgo - minute / (24 * 60));
+        const teacher = await this.#context('mara', daysAgo - minute / (24 * 60));
         const action = minute === 0 ? 'start' : minute + SIGN_MINUTES > minutes ? 'stop' : 'seen';
         await timeWork(teacher, requestId, { action });
       }
@@ -194,10 +194,10 @@ class DemoStudio {
 
   async song({ student, askedDaysAgo, wantedInDays, setUp, sections, plan, ...parts }: DemoSong): Promise<void> {
     const { title, whose } = setUp;
-    const asking = await this.#visit(student, askedDaysAgo);
+    const asking = await this.#context(student, askedDaysAgo);
     const wantedBy = wantedInDays === null ? null : this.#dayIn(asking, wantedInDays);
     const request = await askForSong(asking, { title, whose, ...parts, ...ASKED, wantedBy });
-    const teacher = await this.#visit('mara', askedDaysAgo - 1);
+    const teacher = await this.#context('mara', askedDaysAgo - 1);
     let { version: seen, transcriptionId } = request;
     for (const state of ['agreed', 'in work', 'to be checked', 'delivered', 'in practice'] as const) {
       const scope = state === 'agreed' ? proposeScope(request) : null;
@@ -220,7 +220,7 @@ class DemoStudio {
 
   /** Cuts a song as the school of its student proposes, and gives some of it. */
   async #plan(student: string, songId: string, given: NonNullable<DemoSong['plan']>): Promise<void> {
-    const teacher = await this.#visit('mara', 6);
+    const teacher = await this.#context('mara', 6);
     const song = await showTranscription(teacher, songId);
     const empty = await showPlan(teacher, songId);
     const plan = await keepPlan(teacher, songId, { ...empty, pieces: demoPlan(song, empty.pieces) });
@@ -238,7 +238,7 @@ class DemoStudio {
     { name, text, known, tempos, results = [], pins = [] }: DemoPhrase,
   ): Promise<void> {
     const firstDay = results[0]?.[0] ?? 1;
-    const teacher = await this.#visit('mara', firstDay);
+    const teacher = await this.#context('mara', firstDay);
     const phrase = await addPhrase(teacher, sectionId, { name, text, ...PLAIN_PHRASE, ...known });
     if (!tempos) return;
     const [startBpm, targetBpm] = tempos;
@@ -246,20 +246,20 @@ class DemoStudio {
     await this.#results(student, piece.id, results);
     const events = unroll(readShorthand(text, { tuning: TUNINGS.standard, meter: COMMON_TIME }).phrase).events;
     for (const { by, event, text: words } of pins) {
-      const visit = await this.#visit(by === 'teacher' ? 'mara' : student, 2);
+      const context = await this.#context(by === 'teacher' ? 'mara' : student, 2);
       const at = events[event]?.at ?? 0;
-      await pinNote(visit, piece.id, { id: randomUUID(), phraseId: phrase.id, at, text: words });
+      await pinNote(context, piece.id, { id: randomUUID(), phraseId: phrase.id, at, text: words });
     }
   }
 
   async #results(student: string, pieceId: string, results: NonNullable<DemoPhrase['results']>): Promise<void> {
     for (const [daysAgo, bpm, outcome, medium] of results) {
-      const visit = await this.#visit(medium === 'ink' ? 'mara' : student, daysAgo);
-      await postEntry(visit, pieceId, { id: randomUUID(), bpm, outcome, remark: '' });
+      const context = await this.#context(medium === 'ink' ? 'mara' : student, daysAgo);
+      await postEntry(context, pieceId, { id: randomUUID(), bpm, outcome, remark: '' });
     }
   }
 
-  #dayIn(visit: Visit, days: number): string {
-    return dayOf(visit, new Date(this.#now.getTime() + days * DAY_MS));
+  #dayIn(context: RequestContext, days: number): string {
+    return dayOf(context, new Date(this.#now.getTime() + days * DAY_MS));
   }
 }

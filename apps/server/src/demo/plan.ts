@@ -1,7 +1,7 @@
 import type { PlanPiece, Transcription } from '@jam-ledger/contract';
 import { difficultyOf } from '@jam-ledger/core/difficulty';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
-import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { cutKey, cutPieces, floorTempo, phraseToCut, temposOf } from '@jam-ledger/core/pieces';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
@@ -14,7 +14,7 @@ export function demoPlan(song: Transcription, already: readonly PlanPiece[]): re
   const guitar = { tuning, capo, frets, scaleLengthMm, reachMm: reachOfHand(student.guitar) };
   const phrases = song.sections.flatMap(({ id: sectionId, startSeconds, phrases: own }) =>
     own.map(({ id, text }) => {
-      const { bpm, meter } = paceAt(startSeconds, readPaces(song));
+      const { bpm, meter } = tempoAt(startSeconds, readTempoChanges(song));
       const { phrase } = readShorthand(text, { tuning, meter });
       const { total, hardest } = difficultyOf(phrase, { ...guitar, bpm });
       const cut = phraseToCut(phrase, { id, sectionId, difficulty: total, hardest: hardest?.span });

@@ -1,7 +1,7 @@
 import { check, idParams, type CheckContext } from '@jam-ledger/contract';
 import type { Request, RequestHandler } from 'express';
 import type { Schema } from 'joi';
-import { dayOf, Invalid, NotYours, type Visit } from '../studio/index.ts';
+import { dayOf, Invalid, Forbidden, type RequestContext } from '../studio/index.ts';
 import { NotSignedIn } from './errors.ts';
 
 /** Methods that change nothing. */
@@ -10,7 +10,7 @@ export const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
 declare module 'express-serve-static-core' {
   interface Request {
     /** Who is asking; undefined when nobody is signed in. */
-    visit?: Visit;
+    context?: RequestContext;
   }
 }
 
@@ -22,14 +22,14 @@ declare module 'express-session' {
 }
 
 /** The visit of the person signed in. @throws NotSignedIn */
-export function visitOf(request: Request): Visit {
-  if (!request.visit) throw new NotSignedIn();
-  return request.visit;
+export function contextOf(request: Request): RequestContext {
+  if (!request.context) throw new NotSignedIn();
+  return request.context;
 }
 
 /** The body, checked; days are checked against today in the studio. @throws Invalid */
 export function bodyOf<T>(request: Request, schema: Schema<T>): T {
-  const context = request.visit ? { today: dayOf(request.visit) } : {};
+  const context = request.context ? { today: dayOf(request.context) } : {};
   return sound(schema, request.body, context);
 }
 
@@ -55,16 +55,16 @@ export function sound<T>(schema: Schema<T>, value: unknown, context: CheckContex
  * what is refused is not stored.
  */
 export function answer(
-  ask: (visit: Visit, request: Request) => Promise<unknown>,
+  ask: (context: RequestContext, request: Request) => Promise<unknown>,
   status: 200 | 201 = 200,
 ): RequestHandler {
   return async (request, response) => {
-    const visit = visitOf(request);
+    const context = contextOf(request);
     const reads = READING.has(request.method);
-    if (visit.person.role === 'guardian' && !reads)
-      throw new NotYours('Guardians read these pages; they change nothing.');
-    const work = () => ask(visit, request);
-    const value = await (reads ? work() : visit.store.inTransaction(work));
+    if (context.person.role === 'guardian' && !reads)
+      throw new Forbidden('Guardians read these pages; they change nothing.');
+    const work = () => ask(context, request);
+    const value = await (reads ? work() : context.store.inTransaction(work));
     response.status(status).json(value);
   };
 }

@@ -15,7 +15,7 @@ export function searchRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => search(visit, queryOf(request, searchQuerySchema))),
+    answer((context, request) => search(context, queryOf(request, searchQuerySchema))),
   );
   return router;
 }

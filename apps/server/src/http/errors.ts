@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { ErrorAnswer, ErrorCode } from '@jam-ledger/contract';
 import type { ErrorRequestHandler } from 'express';
 import { isAway } from '../store/index.ts';
-import { Invalid, NotYours, Stale, Unknown, WrongSignIn } from '../studio/index.ts';
+import { Invalid, Forbidden, Conflict, NotFound, WrongSignIn } from '../studio/index.ts';
 
 /** Nobody is signed in. */
 export class NotSignedIn extends Error {
@@ -49,9 +49,9 @@ function refusalOf(error: unknown): Refusal {
   if (error instanceof NotSignedIn) return plain(401, 'not-signed-in', error.message);
   if (error instanceof WrongSignIn) return plain(401, 'wrong-sign-in', error.message);
   if (error instanceof OtherOrigin) return plain(403, 'other-origin', error.message);
-  if (error instanceof NotYours) return plain(403, 'not-yours', error.message);
-  if (error instanceof Unknown) return plain(404, 'unknown', error.message);
-  if (error instanceof Stale)
+  if (error instanceof Forbidden) return plain(403, 'not-yours', error.message);
+  if (error instanceof NotFound) return plain(404, 'unknown', error.message);
+  if (error instanceof Conflict)
     return { status: 409, error: { code: 'stale', message: error.message, current: error.current } };
   if (error instanceof Invalid)
     return { status: 422, error: { code: 'invalid', message: error.message, problems: error.problems } };

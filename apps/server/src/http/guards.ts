@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import type { Store } from '../store/index.ts';
-import { visitOf } from '../studio/index.ts';
+import { contextOf } from '../studio/index.ts';
 import { READING } from './asking.ts';
 import { OtherOrigin } from './errors.ts';
 
@@ -29,11 +29,11 @@ function hostOf(origin: string): string | undefined {
 }
 
 /** Looks up who is signed in, anew for every request, so that a role taken away is gone at once. */
-export function knowVisitor(store: Store, now: () => Date): RequestHandler {
+export function knowCaller(store: Store, now: () => Date): RequestHandler {
   return async (request, _response, next) => {
     const { personId } = request.session;
-    const visit = personId === undefined ? undefined : await visitOf(store, personId, now());
-    if (visit) request.visit = visit;
+    const context = personId === undefined ? undefined : await contextOf(store, personId, now());
+    if (context) request.context = context;
     next();
   };
 }

@@ -1,5 +1,5 @@
 export { refuse } from './errors.ts';
-export { keptNowhere, knowVisitor, sameOriginOnly } from './guards.ts';
+export { keptNowhere, knowCaller, sameOriginOnly } from './guards.ts';
 export { healthRouter } from './health.ts';
 export { licksRouter, studentsRouter, studioRouter } from './students.ts';
 export { entriesRouter, ledgerRouter, piecesRouter, pinsRouter } from './pieces.ts';

@@ -19,7 +19,7 @@ import {
   listPeople,
   showWelcome,
 } from '../studio/index.ts';
-import { answer, bodyOf, idOf, sound, visitOf } from './asking.ts';
+import { answer, bodyOf, idOf, sound, contextOf } from './asking.ts';
 
 /** People of the studio: entered, changed, put away, invited. */
 export function peopleRouter(): Router {
@@ -27,15 +27,15 @@ export function peopleRouter(): Router {
   router.get('/', answer(listPeople));
   router.post(
     '/',
-    answer((visit, request) => enterPerson(visit, bodyOf(request, personSchema)), 201),
+    answer((context, request) => enterPerson(context, bodyOf(request, personSchema)), 201),
   );
   router.put(
     '/:id',
-    answer((visit, request) => changePerson(visit, idOf(request), bodyOf(request, personChangeSchema))),
+    answer((context, request) => changePerson(context, idOf(request), bodyOf(request, personChangeSchema))),
   );
   router.post(
     '/:id/invitation',
-    answer((visit, request) => invite(visit, idOf(request)), 201),
+    answer((context, request) => invite(context, idOf(request)), 201),
   );
   return router;
 }
@@ -73,7 +73,7 @@ export function passwordRouter(store: Store): Router {
     // Measuring and hashing takes long; no connection is held meanwhile.
     async (request, response) => {
       const change = bodyOf(request, passwordChangeSchema);
-      response.json(await changePassword(visitOf(request), change, request.sessionID));
+      response.json(await changePassword(contextOf(request), change, request.sessionID));
     },
   );
   return router;

@@ -26,27 +26,27 @@ export function piecesRouter(): Router {
   const router = Router();
   router.post(
     '/',
-    answer((visit, request) => assignPiece(visit, bodyOf(request, pieceSchema)), 201),
+    answer((context, request) => assignPiece(context, bodyOf(request, pieceSchema)), 201),
   );
   router.get(
     '/:id',
-    answer((visit, request) => showPiece(visit, idOf(request))),
+    answer((context, request) => showPiece(context, idOf(request))),
   );
   router.put(
     '/:id',
-    answer((visit, request) => changePiece(visit, idOf(request), bodyOf(request, pieceChangeSchema))),
+    answer((context, request) => changePiece(context, idOf(request), bodyOf(request, pieceChangeSchema))),
   );
   router.post(
     '/:id/entries',
-    answer((visit, request) => postEntry(visit, idOf(request), bodyOf(request, entrySchema)), 201),
+    answer((context, request) => postEntry(context, idOf(request), bodyOf(request, entrySchema)), 201),
   );
   router.post(
     '/:id/hearings',
-    answer((visit, request) => hear(visit, idOf(request), bodyOf(request, hearingSchema)), 201),
+    answer((context, request) => hear(context, idOf(request), bodyOf(request, hearingSchema)), 201),
   );
   router.post(
     '/:id/pins',
-    answer((visit, request) => pinNote(visit, idOf(request), bodyOf(request, pinSchema)), 201),
+    answer((context, request) => pinNote(context, idOf(request), bodyOf(request, pinSchema)), 201),
   );
   return router;
 }
@@ -56,7 +56,7 @@ export function entriesRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
-    answer((visit, request) => strikeEntry(visit, idOf(request), bodyOf(request, entryChangeSchema))),
+    answer((context, request) => strikeEntry(context, idOf(request), bodyOf(request, entryChangeSchema))),
   );
   return router;
 }
@@ -66,7 +66,7 @@ export function pinsRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
-    answer((visit, request) => strikePin(visit, idOf(request), bodyOf(request, entryChangeSchema))),
+    answer((context, request) => strikePin(context, idOf(request), bodyOf(request, entryChangeSchema))),
   );
   return router;
 }
@@ -76,7 +76,7 @@ export function ledgerRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => showLedger(visit, queryOf(request, ledgerQuerySchema))),
+    answer((context, request) => showLedger(context, queryOf(request, ledgerQuerySchema))),
   );
   return router;
 }

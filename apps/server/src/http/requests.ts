@@ -23,24 +23,24 @@ export function requestsRouter(): Router {
   router.get('/', answer(listRequests));
   router.post(
     '/',
-    answer((visit, request) => askForSong(visit, bodyOf(request, requestSchema)), 201),
+    answer((context, request) => askForSong(context, bodyOf(request, requestSchema)), 201),
   );
   router.get('/hours', answer(showHours));
   router.get(
     '/earliest',
-    answer((visit, request) => earliestFor(visit, queryOf(request, earliestQuerySchema))),
+    answer((context, request) => earliestFor(context, queryOf(request, earliestQuerySchema))),
   );
   router.post(
     '/:id/work',
-    answer((visit, request) => timeWork(visit, idOf(request), bodyOf(request, workActionSchema))),
+    answer((context, request) => timeWork(context, idOf(request), bodyOf(request, workActionSchema))),
   );
   router.post(
     '/:id/promise',
-    answer((visit, request) => promiseRequest(visit, idOf(request), bodyOf(request, requestPromiseSchema))),
+    answer((context, request) => promiseRequest(context, idOf(request), bodyOf(request, requestPromiseSchema))),
   );
   router.post(
     '/:id/state',
-    answer((visit, request) => moveRequest(visit, idOf(request), bodyOf(request, requestMoveSchema))),
+    answer((context, request) => moveRequest(context, idOf(request), bodyOf(request, requestMoveSchema))),
   );
   return router;
 }

@@ -30,27 +30,27 @@ export function seriesRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => listSeries(visit, queryOf(request, seriesQuerySchema))),
+    answer((context, request) => listSeries(context, queryOf(request, seriesQuerySchema))),
   );
   router.post(
     '/',
-    answer((visit, request) => beginSeries(visit, bodyOf(request, seriesSchema)), 201),
+    answer((context, request) => beginSeries(context, bodyOf(request, seriesSchema)), 201),
   );
   router.post(
     '/swap',
-    answer((visit, request) => swapLessons(visit, bodyOf(request, lessonSwapSchema))),
+    answer((context, request) => swapLessons(context, bodyOf(request, lessonSwapSchema))),
   );
   router.get(
     '/:id/report',
-    answer((visit, request) => reportSeries(visit, idOf(request))),
+    answer((context, request) => reportSeries(context, idOf(request))),
   );
   router.get(
     '/:id',
-    answer((visit, request) => showSeries(visit, idOf(request))),
+    answer((context, request) => showSeries(context, idOf(request))),
   );
   router.put(
     '/:id',
-    answer((visit, request) => changeSeries(visit, idOf(request), bodyOf(request, seriesChangeSchema))),
+    answer((context, request) => changeSeries(context, idOf(request), bodyOf(request, seriesChangeSchema))),
   );
   return router;
 }
@@ -60,7 +60,7 @@ export function hearingsRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
-    answer((visit, request) => strikeHearing(visit, idOf(request), bodyOf(request, hearingChangeSchema))),
+    answer((context, request) => strikeHearing(context, idOf(request), bodyOf(request, hearingChangeSchema))),
   );
   return router;
 }
@@ -74,21 +74,21 @@ export function lessonsRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => listLessons(visit, queryOf(request, lessonQuerySchema))),
+    answer((context, request) => listLessons(context, queryOf(request, lessonQuerySchema))),
   );
   router.get(
     '/home',
-    answer((visit, request) => listHomeNotes(visit, queryOf(request, homeQuerySchema).studentId)),
+    answer((context, request) => listHomeNotes(context, queryOf(request, homeQuerySchema).studentId)),
   );
   router.get(
     '/of/:id',
-    answer((visit, request) => showLessonDay(visit, idOf(request))),
+    answer((context, request) => showLessonDay(context, idOf(request))),
   );
   router.put(
     '/of/:id/:day',
-    answer((visit, request) => {
+    answer((context, request) => {
       const at = { studentId: idOf(request), day: dayOfPath(request) };
-      return keepLessonNote(visit, at, bodyOf(request, lessonNoteSchema));
+      return keepLessonNote(context, at, bodyOf(request, lessonNoteSchema));
     }),
   );
   return router;

@@ -2,7 +2,7 @@ import { signInSchema, type ErrorAnswer } from '@jam-ledger/contract';
 import { Router, type Request, type RequestHandler } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { SignInCounts, type Store } from '../store/index.ts';
-import { describeMe, signIn, visitOf as openVisit, WrongSignIn } from '../studio/index.ts';
+import { describeMe, signIn, contextOf as openContext, WrongSignIn } from '../studio/index.ts';
 import { answer, bodyOf } from './asking.ts';
 
 /** A wrong sign-in is answered no sooner than this, milliseconds. Our choice. */
@@ -40,11 +40,11 @@ function signInHandler(store: Store, now: () => Date): RequestHandler {
       await whenDone((callback) => request.session.regenerate(callback));
       request.session.personId = person.id;
       request.session.studioId = person.studioId;
-      const visit = await openVisit(store, person.id, now());
-      if (!visit) throw new WrongSignIn();
+      const context = await openContext(store, person.id, now());
+      if (!context) throw new WrongSignIn();
       // Nobody is told that they are signed in before that is kept.
       await whenDone((callback) => request.session.save(callback));
-      response.json(await describeMe(visit));
+      response.json(await describeMe(context));
     } catch (error) {
       await new Promise((done) => setTimeout(done, WRONG_ANSWER_MS - (Date.now() - started)));
       throw error;
@@ -62,13 +62,13 @@ function whenDone(work: (callback: (error: unknown) => void) => unknown): Promis
   });
 }
 
-function limit(store: Store, prefix: string, most: number, keyGenerator: (request: Request) => string): RequestHandler {
+function limit(store: Store, prefix: string, max: number, keyGenerator: (request: Request) => string): RequestHandler {
   const message: ErrorAnswer = {
     error: { code: 'slow-down', message: 'Too many wrong sign-ins; wait a quarter of an hour and try again.' },
   };
   return rateLimit({
     windowMs: LIMITS.windowMs,
-    limit: most,
+    limit: max,
     skipSuccessfulRequests: true,
     standardHeaders: 'draft-8',
     legacyHeaders: false,

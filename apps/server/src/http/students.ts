@@ -18,7 +18,7 @@ export function studentsRouter(): Router {
   router.get('/', answer(listStudents));
   router.put(
     '/:id',
-    answer((visit, request) => changeStudent(visit, idOf(request), bodyOf(request, studentChangeSchema))),
+    answer((context, request) => changeStudent(context, idOf(request), bodyOf(request, studentChangeSchema))),
   );
   return router;
 }
@@ -29,13 +29,13 @@ export function studioRouter(): Router {
   router.get('/', answer(showSchools));
   router.put(
     '/',
-    answer((visit, request) => changeSchools(visit, bodyOf(request, studioSchoolsSchema))),
+    answer((context, request) => changeSchools(context, bodyOf(request, studioSchoolsSchema))),
   );
   router.get('/report', answer(reportStudio));
   router.get('/mine', answer(showOwnSchools));
   router.put(
     '/mine',
-    answer((visit, request) => changeOwnSchools(visit, bodyOf(request, ownSchoolsSchema))),
+    answer((context, request) => changeOwnSchools(context, bodyOf(request, ownSchoolsSchema))),
   );
   return router;
 }
@@ -45,7 +45,7 @@ export function licksRouter(): Router {
   const router = Router();
   router.get(
     '/',
-    answer((visit, request) => searchLicks(visit, queryOf(request, lickQuerySchema))),
+    answer((context, request) => searchLicks(context, queryOf(request, lickQuerySchema))),
   );
   return router;
 }

@@ -40,23 +40,23 @@ export function transcriptionsRouter(): Router {
   router.get('/', answer(listTranscriptions));
   router.get(
     '/:id',
-    answer((visit, request) => showTranscription(visit, idOf(request))),
+    answer((context, request) => showTranscription(context, idOf(request))),
   );
   router.put(
     '/:id',
-    answer((visit, request) => changeSetUp(visit, idOf(request), bodyOf(request, setUpSchema))),
+    answer((context, request) => changeSetUp(context, idOf(request), bodyOf(request, setUpSchema))),
   );
   router.get(
     '/:id/plan',
-    answer((visit, request) => showPlan(visit, idOf(request))),
+    answer((context, request) => showPlan(context, idOf(request))),
   );
   router.put(
     '/:id/plan',
-    answer(async (visit, request) => keepPlan(visit, idOf(request), await planOf(request))),
+    answer(async (context, request) => keepPlan(context, idOf(request), await planOf(request))),
   );
   router.post(
     '/:id/sections',
-    answer((visit, request) => addSection(visit, idOf(request), bodyOf(request, sectionSchema)), 201),
+    answer((context, request) => addSection(context, idOf(request), bodyOf(request, sectionSchema)), 201),
   );
   return router;
 }
@@ -83,11 +83,11 @@ export function sectionsRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
-    answer((visit, request) => changeSection(visit, idOf(request), bodyOf(request, sectionChangeSchema))),
+    answer((context, request) => changeSection(context, idOf(request), bodyOf(request, sectionChangeSchema))),
   );
   router.post(
     '/:id/phrases',
-    answer((visit, request) => addPhrase(visit, idOf(request), bodyOf(request, phraseSchema)), 201),
+    answer((context, request) => addPhrase(context, idOf(request), bodyOf(request, phraseSchema)), 201),
   );
   return router;
 }
@@ -97,27 +97,27 @@ export function phrasesRouter(): Router {
   const router = Router();
   router.put(
     '/:id',
-    answer((visit, request) => changePhrase(visit, idOf(request), bodyOf(request, phraseChangeSchema))),
+    answer((context, request) => changePhrase(context, idOf(request), bodyOf(request, phraseChangeSchema))),
   );
   router.get(
     '/:id/revisions',
-    answer((visit, request) => listRevisions(visit, idOf(request))),
+    answer((context, request) => listRevisions(context, idOf(request))),
   );
   router.post(
     '/:id/mark',
-    answer((visit, request) => markPhrase(visit, idOf(request), bodyOf(request, phraseMarkSchema))),
+    answer((context, request) => markPhrase(context, idOf(request), bodyOf(request, phraseMarkSchema))),
   );
   router.post(
     '/:id/alternates',
-    answer((visit, request) => addAlternate(visit, idOf(request), bodyOf(request, alternateSchema)), 201),
+    answer((context, request) => addAlternate(context, idOf(request), bodyOf(request, alternateSchema)), 201),
   );
   router.post(
     '/:id/chosen',
-    answer((visit, request) => choosePhrase(visit, idOf(request), bodyOf(request, seenSchema))),
+    answer((context, request) => choosePhrase(context, idOf(request), bodyOf(request, seenSchema))),
   );
   router.post(
     '/:id/reference',
-    answer((visit, request) => referPhrase(visit, idOf(request), bodyOf(request, phraseReferenceSchema))),
+    answer((context, request) => referPhrase(context, idOf(request), bodyOf(request, phraseReferenceSchema))),
   );
   return router;
 }

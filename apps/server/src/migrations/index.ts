@@ -11,6 +11,7 @@ import { series } from './009-series.ts';
 import { house } from './010-house.ts';
 import { week } from './011-week.ts';
 import { trust } from './012-trust.ts';
+import { words } from './013-words.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -28,4 +29,5 @@ export const migrations: readonly Migration[] = [
   house,
   week,
   trust,
+  words,
 ];

@@ -259,7 +259,7 @@ export function defineModels(sequelize: Sequelize): Models {
         fixed: yesOrNo(),
         floorBpm: { type: DataTypes.INTEGER },
         difficulty: { type: DataTypes.DOUBLE },
-        pace: { type: DataTypes.DOUBLE },
+        learningRate: { type: DataTypes.DOUBLE },
         kept: { type: DataTypes.JSONB },
         call: { type: DataTypes.SMALLINT },
         lessonDay: { type: DataTypes.DATEONLY },

@@ -1,13 +1,13 @@
-import { CALL_KINDS, MOST_CALLING, type CallKind, type KeptStanding } from '@jam-ledger/contract';
-import type { Stretch } from '@jam-ledger/core/pieces';
+import { CALL_KINDS, MAX_CALLING, type CallKind, type KeptStanding } from '@jam-ledger/contract';
+import type { Excerpt } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
 import { IN_PHRASES, STANDS } from './pieces.ts';
 
-/** A piece as far as desk and agenda need it, with where it was last reckoned to stand. */
+/** A piece as far as desk and agenda need it, with where it was last computed to stand. */
 export interface KeptPieceRow {
   readonly id: string;
   readonly kind: string;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   readonly studentId: string;
   readonly songId: string;
   readonly kept: KeptStanding;
@@ -36,20 +36,20 @@ export function findOpening(
                         WHEN p.kept -> 'mastery' ->> 'state' = 'building' AND p.kind <> 'join' THEN 5 - (p.kept ->> 'share')::float8
                         ELSE 7 END, p.kept -> 'memory' ->> 'day', p.place, p.id
           LIMIT $4) o`,
-    [studioId, studentIds, today, MOST_OPENING],
+    [studioId, studentIds, today, MAX_OPENING],
   );
 }
 
 const callOf = (kind: CallKind) => CALL_KINDS.indexOf(kind);
 
 /** So many pieces of a student are looked at for what a lesson opens with. Our choice. */
-const MOST_OPENING = 6;
+const MAX_OPENING = 6;
 
 /** A piece that calls for the teacher. */
 export interface CallRow {
   readonly id: string;
   readonly kind: string;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   readonly studentId: string;
   readonly studentName: string;
   readonly section: string;
@@ -66,22 +66,22 @@ const CALLING = `
       WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND ${STANDS}
         AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)`;
 
-/** The pieces that call, the most urgent first; and how many there are, up to `MOST_CALLING`. */
+/** The pieces that call, the most urgent first; and how many there are, up to `MAX_CALLING`. */
 export async function findCalls(
   store: Store,
   studioId: string,
-  { teacherId, most }: { readonly teacherId: string | undefined; readonly most: number },
+  { teacherId, max }: { readonly teacherId: string | undefined; readonly max: number },
 ): Promise<{ readonly rows: readonly CallRow[]; readonly count: number }> {
   const [rows, counted] = await Promise.all([
     store.rows<CallRow>(
       `SELECT p.id, p.kind, p.parts, p.student_id AS "studentId", s.name AS "studentName", p.call, p.kept, c.label AS section,
               (SELECT t.title FROM transcriptions t WHERE t.studio_id = p.studio_id AND t.id = p.song_id) AS song
         ${CALLING} ORDER BY p.call, p.id LIMIT $3`,
-      [studioId, teacherId ?? null, most],
+      [studioId, teacherId ?? null, max],
     ),
     store.rows<{ count: number }>(
       `SELECT count(*)::int AS count FROM (SELECT 1 ${CALLING} ORDER BY p.call, p.id LIMIT $3) c`,
-      [studioId, teacherId ?? null, MOST_CALLING],
+      [studioId, teacherId ?? null, MAX_CALLING],
     ),
   ]);
   return { rows, count: counted[0]?.count ?? 0 };
@@ -119,8 +119,8 @@ export function findStudentNotes(
     since,
     now,
     teacherId,
-    most,
-  }: { readonly since: Date; readonly now: Date; readonly teacherId: string | undefined; readonly most: number },
+    max,
+  }: { readonly since: Date; readonly now: Date; readonly teacherId: string | undefined; readonly max: number },
 ): Promise<readonly StudentNoteRow[]> {
   return store.rows<StudentNoteRow>(
     `WITH had AS MATERIALIZED (
@@ -151,20 +151,20 @@ export function findStudentNotes(
        JOIN sections c ON c.studio_id = $1 AND c.id = f.section_id
        JOIN transcriptions t ON t.studio_id = $1 AND t.id = c.transcription_id
       ORDER BY n.at DESC, n.id`,
-    [studioId, since.toISOString(), teacherId ?? null, most, now.toISOString()],
+    [studioId, since.toISOString(), teacherId ?? null, max, now.toISOString()],
   );
 }
 
 /** Notes are looked for so far back, milliseconds. Our choice: three weekly lessons. */
 export const NOTES_MS = 21 * 24 * 60 * 60 * 1000;
 
-/** Students with given pieces whose standing is to be reckoned anew, at most so many. */
-export async function findNotReckoned(store: Store, studioId: string | undefined, most: number) {
+/** Students with given pieces whose standing is to be computed anew, at most so many. */
+export async function findNotComputed(store: Store, studioId: string | undefined, max: number) {
   return store.rows<{ studioId: string; studentId: string }>(
     `SELECT DISTINCT p.studio_id AS "studioId", p.student_id AS "studentId" FROM pieces p
        ${IN_PHRASES}
       WHERE p.kept IS NULL AND p.assigned_on IS NOT NULL AND ${STANDS} AND ($1::uuid IS NULL OR p.studio_id = $1) LIMIT $2`,
-    [studioId ?? null, most],
+    [studioId ?? null, max],
   );
 }
 
@@ -173,7 +173,7 @@ export interface StandingToKeep {
   readonly id: string;
   readonly kept: KeptStanding;
   readonly call: number | null;
-  /** Grows with every change it was reckoned from; what was reckoned from fewer never takes the place of more. */
+  /** Grows with every change it was computed from; what was computed from fewer never takes the place of more. */
   readonly seen: number;
 }
 
@@ -193,7 +193,7 @@ export async function keepStandings(
   );
 }
 
-/** Lets what was reckoned be reckoned anew: of a phrase, a song, a student, of the students of a teacher, or of all the studio. */
+/** Lets what was computed be computed anew: of a phrase, a song, a student, of the students of a teacher, or of all the studio. */
 export async function forgetStandings(
   store: Store,
   studioId: string,

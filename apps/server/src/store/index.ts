@@ -20,7 +20,7 @@ export {
   findResults,
   findShown,
   findSongPhrases,
-  findStudioPace,
+  findStudioLearningRate,
   keepPlanned,
   lockPlan,
   makeRoomInPlan,
@@ -77,7 +77,7 @@ export {
 export {
   findCalls,
   findOpening,
-  findNotReckoned,
+  findNotComputed,
   findPhraseNames,
   findStudentNotes,
   forgetStandings,

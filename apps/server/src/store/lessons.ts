@@ -25,15 +25,11 @@ const NOTE = `SELECT n.id, n.version, n.day::text AS day, n.student_id AS "stude
 export function findLessonNotes(
   store: Store,
   studioId: string,
-  {
-    studentIds,
-    until,
-    most,
-  }: { readonly studentIds: readonly string[]; readonly until: string; readonly most: number },
+  { studentIds, until, max }: { readonly studentIds: readonly string[]; readonly until: string; readonly max: number },
 ): Promise<readonly LessonNoteRow[]> {
   return store.rows<LessonNoteRow>(
     `${NOTE} WHERE n.studio_id = $1 AND n.student_id = ANY ($2::uuid[]) AND n.day <= $3 ORDER BY n.day DESC, n.id LIMIT $4`,
-    [studioId, studentIds, until, most],
+    [studioId, studentIds, until, max],
   );
 }
 

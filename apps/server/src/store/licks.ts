@@ -20,7 +20,7 @@ export type FactlessOf =
   | { readonly songId: string }
   | { readonly sectionId: string }
   | { readonly phraseId: string }
-  | { readonly most: number };
+  | { readonly max: number };
 
 /** Phrases with what their facts hang on. */
 export function findFactless(store: Store, of: FactlessOf): Promise<readonly FactlessRow[]> {
@@ -31,7 +31,7 @@ export function findFactless(store: Store, of: FactlessOf): Promise<readonly Fac
         ? ['WHERE c.id = $1::uuid', of.sectionId]
         : 'phraseId' in of
           ? ['WHERE p.id = $1::uuid', of.phraseId]
-          : ['WHERE f.id IS NULL ORDER BY p.id LIMIT $1', of.most];
+          : ['WHERE f.id IS NULL ORDER BY p.id LIMIT $1', of.max];
   return store.rows<FactlessRow>(
     `SELECT p.id, p.studio_id AS "studioId", p.text, c.start_seconds AS "startSeconds", t.tuning, t.capo, t.key, t.tempo,
             t.meter, t.changes
@@ -80,7 +80,7 @@ export interface LickFilter {
   /** Share some of these runs, most of them first. */
   readonly grams: readonly string[] | null;
   readonly except: string | null;
-  readonly most: number;
+  readonly max: number;
 }
 
 /** A phrase that was found. */
@@ -151,7 +151,7 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
       words,
       grams,
       filter.except,
-      filter.most,
+      filter.max,
     ],
   );
 }

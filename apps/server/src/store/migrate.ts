@@ -116,7 +116,7 @@ async function goBack(
 /** Tables whose rows are no part of the book: who is signed in, and what is gathered anew from the rest. */
 const PASSING = ['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'phrase_facts'];
 /** Columns that are computed anew from the rest. */
-const COMPUTED = ['kept', 'call', 'pace'];
+const COMPUTED = ['kept', 'call', 'learning_rate'];
 
 async function tablesOf(store: Store): Promise<readonly string[]> {
   const rows = await store.rows<{ name: string }>(

@@ -1,5 +1,5 @@
 import type { AssignedTempo, Instalment, KeptStanding, SectionBody, SetUp } from '@jam-ledger/contract';
-import type { Stretch } from '@jam-ledger/core/pieces';
+import type { Excerpt } from '@jam-ledger/core/pieces';
 import type { Holiday, LessonChanges, LessonRule } from '@jam-ledger/core/series';
 import { Model, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
 
@@ -190,14 +190,14 @@ export class PieceModel extends StudioRow<PieceModel> {
   /** The day it was given; null while it is planned. */
   declare assignedOn: CreationOptional<string | null>;
   declare kind: CreationOptional<string>;
-  declare parts: readonly Stretch[];
+  declare parts: readonly Excerpt[];
   declare cut: string;
   declare place: CreationOptional<number>;
   declare fixed: CreationOptional<boolean>;
   declare floorBpm: CreationOptional<number | null>;
   declare difficulty: CreationOptional<number | null>;
-  declare pace: CreationOptional<number | null>;
-  /** Where it stands, as far as the desk and a lesson ask; null until it is reckoned anew. */
+  declare learningRate: CreationOptional<number | null>;
+  /** Where it stands, as far as the desk and a lesson ask; null until it is computed anew. */
   declare kept: CreationOptional<KeptStanding | null>;
   /** How urgently it calls for the teacher, 0 first; null where it does not. */
   declare call: CreationOptional<number | null>;

@@ -1,5 +1,5 @@
 import type { SetUp } from '@jam-ledger/contract';
-import type { Stretch } from '@jam-ledger/core/pieces';
+import type { Excerpt } from '@jam-ledger/core/pieces';
 import type { Store } from './database.ts';
 
 /** A piece with the names of everything it hangs on. */
@@ -8,12 +8,12 @@ export interface PieceRow {
   readonly version: number;
   readonly struck: boolean;
   readonly kind: string;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   readonly fixed: boolean;
   readonly floorBpm: number | null;
   readonly difficulty: number | null;
   /** How fast it came along, as the logarithm of tempo a day; null where nothing can be said. */
-  readonly pace: number | null;
+  readonly learningRate: number | null;
   readonly studentId: string;
   readonly studentName: string;
   readonly startBpm: number;
@@ -117,7 +117,7 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
       ? 'p.place, c.start_seconds, c.label, f.place, p.id'
       : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
   const rows = await store.rows<Unschooled>(
-    `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.pace,
+    `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.learning_rate AS "learningRate",
             p.student_id AS "studentId", s.name AS "studentName",
             p.start_bpm AS "startBpm", p.target_bpm AS "targetBpm", p.assigned_on::text AS "assignedOn",
             p.lesson_day::text AS "lessonDay", p.lesson_fixed AS "lessonFixed",
@@ -269,13 +269,13 @@ function unpack(packed: number, days: Map<number, string>): ResultRow {
 }
 
 /** How fast the pieces of a studio came along: how many, their mean and how much they differ. */
-export async function findStudioPace(
+export async function findStudioLearningRate(
   store: Store,
   studioId: string,
 ): Promise<{ readonly count: number; readonly perDay: number; readonly spread: number }> {
   const rows = await store.rows<{ count: number; perDay: number | null; spread: number | null }>(
-    `SELECT count(*)::int AS count, avg(pace) AS "perDay", stddev_samp(pace) AS spread
-       FROM pieces WHERE studio_id = $1 AND pace IS NOT NULL`,
+    `SELECT count(*)::int AS count, avg(learning_rate) AS "perDay", stddev_samp(learning_rate) AS spread
+       FROM pieces WHERE studio_id = $1 AND learning_rate IS NOT NULL`,
     [studioId],
   );
   return { count: rows[0]?.count ?? 0, perDay: rows[0]?.perDay ?? 0, spread: rows[0]?.spread ?? 0 };
@@ -363,7 +363,7 @@ export interface PlannedRow {
   readonly id: string;
   readonly phraseId: string;
   readonly kind: string;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   readonly cut: string;
   readonly place: number;
   readonly startBpm: number;

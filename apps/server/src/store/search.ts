@@ -11,7 +11,7 @@ export interface FoundRow {
 }
 
 /** Searches everything of a studio for words, at most so many of each kind; those of students who left come last. */
-export function searchAll(store: Store, studioId: string, words: string, most: number): Promise<readonly FoundRow[]> {
+export function searchAll(store: Store, studioId: string, words: string, max: number): Promise<readonly FoundRow[]> {
   const like = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
   return store.rows<FoundRow>(
     `(SELECT 'student' AS kind, p.id, p.name AS text, CASE WHEN p.archived_at IS NULL THEN p.role ELSE p.role || ', put away' END AS "where",
@@ -58,6 +58,6 @@ export function searchAll(store: Store, studioId: string, words: string, most: n
      (SELECT 'lesson', n.id, CASE WHEN n.home ILIKE $2 THEN n.home ELSE n.words END, s.name || ', ' || n.day, n.student_id, NULL
         FROM lesson_notes n JOIN people s ON s.studio_id = n.studio_id AND s.id = n.student_id
        WHERE n.studio_id = $1 AND (n.home ILIKE $2 OR n.words ILIKE $2) ORDER BY n.day DESC LIMIT $3)`,
-    [studioId, like, most],
+    [studioId, like, max],
   );
 }

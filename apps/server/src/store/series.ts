@@ -141,7 +141,7 @@ export function findLessons(
     teacherId,
     studentId,
     after,
-    most,
+    max,
   }: {
     readonly from: string;
     readonly to: string;
@@ -150,7 +150,7 @@ export function findLessons(
     readonly studentId?: string | undefined;
     /** Only those that end later, and at most so many. */
     readonly after?: Date;
-    readonly most?: number;
+    readonly max?: number;
   },
 ): Promise<readonly LessonRow[]> {
   return store.rows<LessonRow>(
@@ -173,7 +173,7 @@ export function findLessons(
       teacherId ?? null,
       studentId ?? null,
       after?.toISOString() ?? null,
-      most ?? null,
+      max ?? null,
     ],
   );
 }

@@ -1,7 +1,7 @@
 import { CALL_KINDS, type CallKind, type KeptStanding, type Piece } from '@jam-ledger/contract';
 import { isStuck } from '@jam-ledger/core/pieces';
 import {
-  findNotReckoned,
+  findNotComputed,
   findPieces,
   findResults,
   findSongPhrases,
@@ -11,36 +11,36 @@ import {
   type StandingToKeep,
   type Store,
 } from '../store/index.ts';
-import { found } from './keep.ts';
+import { orNotFound } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { mapInSlices } from './slices.ts';
 import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts';
-import type { Visit } from './visit.ts';
+import type { RequestContext } from './visit.ts';
 
-/** Students whose pieces are reckoned in one go. Our choice. */
+/** Students whose pieces are computed in one go. Our choice. */
 const STUDENTS_AT_ONCE = 20;
 
-/** Reckons where the pieces of some students stand that nobody has reckoned since something changed. Linear in their results. */
-export async function reckonMissing(store: Store, studioId: string | undefined): Promise<number> {
-  const students = await findNotReckoned(store, studioId, STUDENTS_AT_ONCE);
+/** Computes where the pieces of some students stand that nobody has computed since something changed. Linear in their results. */
+export async function computeMissing(store: Store, studioId: string | undefined): Promise<number> {
+  const students = await findNotComputed(store, studioId, STUDENTS_AT_ONCE);
   for (const one of students) {
-    const { zone } = found((await findStudio(store, one.studioId)) ?? undefined);
-    const standings = await reckon(store, { ...one, zone });
+    const { zone } = orNotFound((await findStudio(store, one.studioId)) ?? undefined);
+    const standings = await compute(store, { ...one, zone });
     await keepStandings(store, one.studioId, standings);
   }
   return students.length;
 }
 
-/** Reckons whatever is missing, of all studios. Returns of how many students. */
-export async function reckonAll(store: Store): Promise<number> {
+/** Computes whatever is missing, of all studios. Returns of how many students. */
+export async function computeAll(store: Store): Promise<number> {
   let count = 0;
-  for (let some = await reckonMissing(store, undefined); some > 0; some = await reckonMissing(store, undefined))
+  for (let some = await computeMissing(store, undefined); some > 0; some = await computeMissing(store, undefined))
     count += some;
   return count;
 }
 
-/** Keeps where a piece stands that was just shown; what hangs on it is reckoned anew when it is next asked for. */
-export async function keepShown({ store, studio }: Visit, piece: Piece): Promise<Piece> {
+/** Keeps where a piece stands that was just shown; what hangs on it is computed anew when it is next asked for. */
+export async function keepShown({ store, studio }: RequestContext, piece: Piece): Promise<Piece> {
   if (piece.kind !== 'phrase' && piece.kind !== 'run')
     await forgetStandings(store, studio.id, { phraseId: piece.phrase.id, studentId: piece.student.id });
   const lastDay = piece.entries.findLast(({ struck, counts }) => counts && !struck)?.day;
@@ -49,7 +49,7 @@ export async function keepShown({ store, studio }: Visit, piece: Piece): Promise
   return piece;
 }
 
-async function reckon(
+async function compute(
   store: Store,
   { studioId, studentId, zone }: { readonly studioId: string; readonly studentId: string; readonly zone: string },
 ): Promise<readonly StandingToKeep[]> {
@@ -72,7 +72,7 @@ async function reckon(
       history,
       around: around(row),
       today: history.at(-1)?.day ?? '2000-01-01',
-      pace: undefined,
+      learningRate: undefined,
     });
     return { id: row.id, seen: 0, ...keptOf(stands, history.at(-1)?.day) };
   });

@@ -1,5 +1,5 @@
 import { LICK_LIMITS, type Lick, type LickQuery, type LicksFound } from '@jam-ledger/contract';
-import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { factsOf } from '@jam-ledger/core/licks';
 import { ALIKE, compare, sayLikeness, type CompareOptions } from '@jam-ledger/core/likeness';
 import { readShorthand, TECHNIQUES, type Phrase } from '@jam-ledger/core/notation';
@@ -13,15 +13,15 @@ import {
   type LickRow,
   type Store,
 } from '../store/index.ts';
-import { found } from './keep.ts';
+import { orNotFound } from './keep.ts';
 import { mapInSlices } from './slices.ts';
-import { requireTeacher, type Visit } from './visit.ts';
+import { requireTeacher, type RequestContext } from './visit.ts';
 
 /** Phrases are gathered in portions of so many, so that what is done is kept. Our choice. */
 const PORTION = 200;
 
 /** So many that share most with a phrase are compared with it note by note. Our choice. */
-const MOST_COMPARED = 20;
+const MAX_COMPARED = 20;
 
 /** Gathers what a phrase, or every phrase of a section or song, can be found by, anew. */
 export async function gatherFacts(
@@ -34,19 +34,19 @@ export async function gatherFacts(
 /** Gathers the facts of every phrase that has none yet, after an upgrade. Returns how many there were. */
 export async function gatherMissingFacts(store: Store): Promise<number> {
   let count = 0;
-  for (let rows = await findFactless(store, { most: PORTION }); rows.length > 0;) {
+  for (let rows = await findFactless(store, { max: PORTION }); rows.length > 0;) {
     await keepFacts(store, await mapInSlices(rows, describeFacts));
     count += rows.length;
-    rows = await findFactless(store, { most: PORTION });
+    rows = await findFactless(store, { max: PORTION });
   }
   return count;
 }
 
 function describeFacts(row: FactlessRow): Parameters<typeof keepFacts>[1][number] {
-  const pace = paceAt(row.startSeconds, readPaces(row));
-  const { techniques, chords, grams, ...facts } = factsOf(phraseOf(row, pace.meter), setupOf(row));
+  const tempoChange = tempoAt(row.startSeconds, readTempoChanges(row));
+  const { techniques, chords, grams, ...facts } = factsOf(phraseOf(row, tempoChange.meter), setupOf(row));
   const lists = { techniques: [...techniques], chords: [...chords], grams: [...grams] };
-  return { ...facts, ...lists, id: row.id, studioId: row.studioId, bpm: pace.bpm };
+  return { ...facts, ...lists, id: row.id, studioId: row.studioId, bpm: tempoChange.bpm };
 }
 
 interface SetUpColumns {
@@ -64,11 +64,11 @@ function phraseOf(row: SetUpColumns & { readonly text: string }, meter: Phrase['
   return readShorthand(row.text, { tuning: setupOf(row).tuning, meter }).phrase;
 }
 
-/** The phrases of the studio that fit a search, or that are like one. @throws NotYours, Unknown */
-export async function searchLicks(visit: Visit, query: LickQuery): Promise<LicksFound> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const like = query.like === undefined ? undefined : await likenessOf(visit, query.like);
+/** The phrases of the studio that fit a search, or that are like one. @throws Forbidden, NotFound */
+export async function searchLicks(context: RequestContext, query: LickQuery): Promise<LicksFound> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const like = query.like === undefined ? undefined : await likenessOf(context, query.like);
   const rows = await findLicks(store, studio.id, {
     technique: query.technique ?? null,
     chord: query.chord ?? null,
@@ -82,7 +82,7 @@ export async function searchLicks(visit: Visit, query: LickQuery): Promise<Licks
     words: query.words ?? null,
     grams: like?.grams ?? null,
     except: query.like ?? null,
-    most: like ? MOST_COMPARED : LICK_LIMITS.most,
+    max: like ? MAX_COMPARED : LICK_LIMITS.max,
   });
   if (!like) return { total: rows[0]?.total ?? 0, licks: rows.map((row) => describeLick(row, '')) };
   const compared = await mapInSlices(rows, (row) => like.compared(row));
@@ -94,10 +94,10 @@ export async function searchLicks(visit: Visit, query: LickQuery): Promise<Licks
 }
 
 /** Compares every row with one phrase, each in its own tuning. */
-async function likenessOf({ store, studio }: Visit, id: string) {
-  found(await findOwn(store.phrases, { studioId: studio.id, id }));
-  const row = found((await findFactless(store, { phraseId: id }))[0]);
-  const { meter } = paceAt(row.startSeconds, readPaces(row));
+async function likenessOf({ store, studio }: RequestContext, id: string) {
+  orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
+  const row = orNotFound((await findFactless(store, { phraseId: id }))[0]);
+  const { meter } = tempoAt(row.startSeconds, readTempoChanges(row));
   const phrase = phraseOf(row, meter);
   const own = setupOf(row);
   return {

@@ -1,20 +1,20 @@
 import { GUITARS_MEANT, RENDITIONS, REQUEST_STATES, type RequestState, type SongRequest } from '@jam-ledger/contract';
 import { findRequestEvents, findRequests, type RequestEventRow, type RequestRow } from '../store/index.ts';
-import { found, known } from './keep.ts';
-import { sightOf, type Visit } from './visit.ts';
+import { orNotFound, parseWord } from './keep.ts';
+import { visibleStudents, type RequestContext } from './visit.ts';
 
 /** Every request of the studio for a teacher, those of whom they may read for others; open ones first, by the day wanted. */
-export async function listRequests(visit: Visit): Promise<readonly SongRequest[]> {
-  return describeAll(visit, { studentIds: sightOf(visit) });
+export async function listRequests(context: RequestContext): Promise<readonly SongRequest[]> {
+  return describeAll(context, { studentIds: visibleStudents(context) });
 }
 
-/** One request as it stands. @throws Unknown */
-export async function showRequest(visit: Visit, id: string): Promise<SongRequest> {
-  return found((await describeAll(visit, { id }))[0]);
+/** One request as it stands. @throws NotFound */
+export async function showRequest(context: RequestContext, id: string): Promise<SongRequest> {
+  return orNotFound((await describeAll(context, { id }))[0]);
 }
 
 async function describeAll(
-  { store, studio }: Visit,
+  { store, studio }: RequestContext,
   only: { readonly studentIds?: readonly string[] | undefined; readonly id?: string },
 ): Promise<readonly SongRequest[]> {
   const rows = await findRequests(store, studio.id, only);
@@ -33,8 +33,8 @@ function describe(row: RequestRow, events: readonly RequestEventRow[]): SongRequ
   return {
     ...rest,
     state: knownState(state),
-    rendition: known(RENDITIONS, rendition),
-    guitarMeant: known(GUITARS_MEANT, guitarMeant),
+    rendition: parseWord(RENDITIONS, rendition),
+    guitarMeant: parseWord(GUITARS_MEANT, guitarMeant),
     askedAt: askedAt.toISOString(),
     student: { id: studentId, name: studentName },
     history: events.map(({ at, by, state: to, note }) => ({ at: at.toISOString(), by, state: knownState(to), note })),
@@ -43,5 +43,5 @@ function describe(row: RequestRow, events: readonly RequestEventRow[]): SongRequ
 
 /** A state as the database keeps it. */
 export function knownState(state: string): RequestState {
-  return known(REQUEST_STATES, state);
+  return parseWord(REQUEST_STATES, state);
 }

@@ -1,6 +1,6 @@
 import type { Mail } from '@jam-ledger/contract';
 import { findHousehold, findMail } from '../store/index.ts';
-import { requireTeacher, type Visit } from './visit.ts';
+import { requireTeacher, type RequestContext } from './visit.ts';
 
 /** A message, before it is known to whom. */
 export interface Message {
@@ -12,20 +12,24 @@ export interface Message {
 const MAX_SHOWN = 100;
 
 /** Puts a message to one person into the outbox; nothing leaves the machine. */
-export async function writeTo({ store, studio, now }: Visit, personId: string, message: Message): Promise<void> {
+export async function writeTo(
+  { store, studio, now }: RequestContext,
+  personId: string,
+  message: Message,
+): Promise<void> {
   await store.outbox.create({ ...message, studioId: studio.id, personId, madeAt: now });
 }
 
 /** Puts a message to a student and their guardians into the outbox, but not to whoever is writing. */
-export async function writeHome(visit: Visit, studentId: string, message: Message): Promise<void> {
-  const people = await findHousehold(visit.store, visit.studio.id, studentId);
-  for (const { id } of people) if (id !== visit.person.id) await writeTo(visit, id, message);
+export async function writeHome(context: RequestContext, studentId: string, message: Message): Promise<void> {
+  const people = await findHousehold(context.store, context.studio.id, studentId);
+  for (const { id } of people) if (id !== context.person.id) await writeTo(context, id, message);
 }
 
-/** The newest messages that would have been sent, the last first: all for the owner, a teacher’s own. @throws NotYours */
-export async function listMail(visit: Visit): Promise<readonly Mail[]> {
-  requireTeacher(visit);
-  const { store, studio, person } = visit;
+/** The newest messages that would have been sent, the last first: all for the owner, a teacher’s own. @throws Forbidden */
+export async function listMail(context: RequestContext): Promise<readonly Mail[]> {
+  requireTeacher(context);
+  const { store, studio, person } = context;
   const teacherId = person.role === 'owner' ? undefined : person.id;
   const rows = await findMail(store, studio.id, { teacherId, max: MAX_SHOWN });
   return rows.map(({ madeAt, ...mail }) => ({ ...mail, at: madeAt.toISOString() }));

@@ -7,19 +7,19 @@ import {
   saveVersioned,
   type PhraseModel,
 } from '../store/index.ts';
-import { found, kept } from './keep.ts';
+import { orNotFound, orConflict } from './keep.ts';
 import { gatherFacts } from './licks.ts';
 import { carryReferences } from './references.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
 import { Invalid } from './trouble.ts';
-import { requireTeacher, type Visit } from './visit.ts';
+import { requireTeacher, type RequestContext } from './visit.ts';
 
-/** Adds a phrase at the end of a section. @throws NotYours, Unknown */
-export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBody): Promise<Phrase> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  found(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
+/** Adds a phrase at the end of a section. @throws Forbidden, NotFound */
+export async function addPhrase(context: RequestContext, sectionId: string, body: PhraseBody): Promise<Phrase> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
   const place = await placeOfNextPhrase(store, studio.id, sectionId);
   const row = await store.phrases.create({ ...body, studioId: studio.id, sectionId, place });
   await gatherFacts(store, { phraseId: row.id });
@@ -28,21 +28,21 @@ export async function addPhrase(visit: Visit, sectionId: string, body: PhraseBod
 
 /**
  * Changes a phrase, strikes it out or puts it back. The text before is kept; a changed text is a draft again and
- * stands for itself; phrases that refer to it change along. @throws NotYours, Unknown, Stale
+ * stands for itself; phrases that refer to it change along. @throws Forbidden, NotFound, Conflict
  */
-export async function changePhrase(visit: Visit, id: string, change: PhraseChange): Promise<Phrase> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
+export async function changePhrase(context: RequestContext, id: string, change: PhraseChange): Promise<Phrase> {
+  requireTeacher(context);
+  const { store, studio } = context;
   const { version, ...changes } = change;
-  const before = found(await findOwn(store.phrases, { studioId: studio.id, id }));
+  const before = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
   const isNew = before.text !== change.text;
   const row = { studioId: studio.id, id, version };
   const saved = await saveVersioned(store.phrases, row, isNew ? { ...changes, ...DRAFT } : changes);
-  const after = await kept(saved, describePhrase);
-  if (before.struck !== change.struck) return describePhrase(await settleChoice(visit, after));
+  const after = await orConflict(saved, describePhrase);
+  if (before.struck !== change.struck) return describePhrase(await settleChoice(context, after));
   if (!isNew) return describePhrase(after);
-  await keepRevision(visit, before);
-  await carryReferences(visit, after);
+  await keepRevision(context, before);
+  await carryReferences(context, after);
   await gatherFacts(store, { phraseId: id });
   return describePhrase(after);
 }
@@ -57,10 +57,10 @@ const DRAFT = {
   movedFrets: 0,
 } as const;
 
-/** Marks a phrase as checked or proven, with who and when, or as a draft again. @throws NotYours, Unknown, Stale */
-export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Promise<Phrase> {
-  requireTeacher(visit);
-  const { store, studio, person, now } = visit;
+/** Marks a phrase as checked or proven, with who and when, or as a draft again. @throws Forbidden, NotFound, Conflict */
+export async function markPhrase(context: RequestContext, id: string, mark: PhraseMark): Promise<Phrase> {
+  requireTeacher(context);
+  const { store, studio, person, now } = context;
   const { version, status, against } = mark;
   const draft = status === 'draft';
   const changes = {
@@ -70,14 +70,18 @@ export async function markPhrase(visit: Visit, id: string, mark: PhraseMark): Pr
     checkedAt: draft ? null : now,
   };
   const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, version }, changes);
-  return describePhrase(await kept(saved, describePhrase));
+  return describePhrase(await orConflict(saved, describePhrase));
 }
 
-/** Keeps an alternate beside a phrase: a copy of it, or what was made of it as arranged. @throws NotYours, Unknown */
-export async function addAlternate(visit: Visit, id: string, made: Partial<MadeAlternate> = {}): Promise<Phrase> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const main = await mainOf(visit, id);
+/** Keeps an alternate beside a phrase: a copy of it, or what was made of it as arranged. @throws Forbidden, NotFound */
+export async function addAlternate(
+  context: RequestContext,
+  id: string,
+  made: Partial<MadeAlternate> = {},
+): Promise<Phrase> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const main = await mainOf(context, id);
   const others = await findAlternates(store, studio.id, main.id);
   const { sectionId, place, name, text, layer, certainty, reason } = main;
   const body = {
@@ -97,24 +101,24 @@ export async function addAlternate(visit: Visit, id: string, made: Partial<MadeA
 
 const ordinal = (count: number): string => (count === 1 ? 'another way' : `another way ${count}`);
 
-/** Chooses the one of some alternates that this student plays. @throws NotYours, Unknown, Stale, Invalid */
-export async function choosePhrase(visit: Visit, id: string, seen: Seen): Promise<Phrase> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const main = await mainOf(visit, id);
+/** Chooses the one of some alternates that this student plays. @throws Forbidden, NotFound, Conflict, Invalid */
+export async function choosePhrase(context: RequestContext, id: string, seen: Seen): Promise<Phrase> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const main = await mainOf(context, id);
   const all = await findAlternates(store, studio.id, main.id);
   if (!all.some((one) => one.id === id))
     throw new Invalid([{ field: 'body', message: 'A phrase that is struck out cannot be chosen.' }]);
   const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, ...seen }, { chosen: true });
-  const row = await kept(saved, describePhrase);
+  const row = await orConflict(saved, describePhrase);
   const ids = all.map((one) => one.id);
   await chooseAlternate(store, studio.id, ids, id);
   return describePhrase(row);
 }
 
 /** Keeps exactly one of some alternates in use when one of them is struck out or put back. */
-async function settleChoice(visit: Visit, changed: PhraseModel): Promise<PhraseModel> {
-  const { store, studio } = visit;
+async function settleChoice(context: RequestContext, changed: PhraseModel): Promise<PhraseModel> {
+  const { store, studio } = context;
   const left = await findAlternates(store, studio.id, changed.alternateOf ?? changed.id);
   const others = left.filter(({ id }) => id !== changed.id);
   const [first] = others;
@@ -123,11 +127,11 @@ async function settleChoice(visit: Visit, changed: PhraseModel): Promise<PhraseM
   const chosen = inUse ?? (changed.struck ? first : changed);
   const ids = [changed.id, ...others.map(({ id }) => id)];
   await chooseAlternate(store, studio.id, ids, chosen.id);
-  return found(await findOwn(store.phrases, { studioId: studio.id, id: changed.id }));
+  return orNotFound(await findOwn(store.phrases, { studioId: studio.id, id: changed.id }));
 }
 
-async function mainOf({ store, studio }: Visit, id: string): Promise<PhraseModel> {
-  const row = found(await findOwn(store.phrases, { studioId: studio.id, id }));
+async function mainOf({ store, studio }: RequestContext, id: string): Promise<PhraseModel> {
+  const row = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
   if (!row.alternateOf) return row;
-  return found(await findOwn(store.phrases, { studioId: studio.id, id: row.alternateOf }));
+  return orNotFound(await findOwn(store.phrases, { studioId: studio.id, id: row.alternateOf }));
 }

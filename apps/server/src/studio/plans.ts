@@ -13,18 +13,18 @@ import {
   type PlanModel,
   type TranscriptionModel,
 } from '../store/index.ts';
-import { found, kept } from './keep.ts';
+import { orNotFound, orConflict } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { mapInSlices } from './slices.ts';
 import { aroundOf, kindOf, resultsOf, rulesOf, standOf, type Around } from './standing.ts';
 import { Invalid } from './trouble.ts';
-import { dayOf, requireTeacher, type Visit } from './visit.ts';
+import { dayOf, requireTeacher, type RequestContext } from './visit.ts';
 
-/** The plan of a song: its pieces in the order they are learned, and where each stands. @throws NotYours, Unknown */
-export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  found(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
+/** The plan of a song: its pieces in the order they are learned, and where each stands. @throws Forbidden, NotFound */
+export async function showPlan(context: RequestContext, songId: string): Promise<Plan> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
   const [plan, rows, phrases] = await Promise.all([
     findOwn(store.plans, { studioId: studio.id, id: songId }),
     findPieces(store, studio.id, { songId }),
@@ -34,7 +34,7 @@ export async function showPlan(visit: Visit, songId: string): Promise<Plan> {
   const historyOf = ({ id }: PieceRow) => resultsOf(tuples.get(id) ?? []);
   const name = namesOf(phrases);
   const around = aroundOf(rows, { phrases, nameOf: (row) => nameOf(row, name), historyOf });
-  const today = dayOf(visit);
+  const today = dayOf(context);
   return {
     ...settingsOf(plan),
     pieces: await mapInSlices(rows, (row) =>
@@ -68,7 +68,7 @@ function describeLine(
   },
 ): PlannedLine {
   const { id, version, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, assignedOn } = row;
-  const { mastery, standing, next } = standOf(row, { history, around, today, pace: undefined });
+  const { mastery, standing, next } = standOf(row, { history, around, today, learningRate: undefined });
   return {
     id,
     version,
@@ -89,21 +89,21 @@ function describeLine(
   };
 }
 
-/** Keeps the plan of a song as a whole, over the version the teacher saw. @throws NotYours, Unknown, Invalid, Stale */
-export async function keepPlan(visit: Visit, songId: string, body: PlanBody): Promise<Plan> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const song = found(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
-  await requireSound(visit, song, body.pieces);
+/** Keeps the plan of a song as a whole, over the version the teacher saw. @throws Forbidden, NotFound, Invalid, Conflict */
+export async function keepPlan(context: RequestContext, songId: string, body: PlanBody): Promise<Plan> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const song = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
+  await requireSound(context, song, body.pieces);
   const { version, learning, raising, targetPercent, rules } = body;
   const owned = { id: songId, studioId: studio.id };
   await store.plans.bulkCreate([owned], { ignoreDuplicates: true });
   const settings = { learning, raising, targetPercent, ...rules };
   const saved = await saveVersioned(store.plans, { ...owned, version }, settings);
-  await kept(saved, () => showPlan(visit, songId));
+  await orConflict(saved, () => showPlan(context, songId));
   await keepPlanned(store, { studioId: studio.id, studentId: song.studentId, songId }, body.pieces.map(plannedRow));
   await forgetStandings(store, studio.id, { songId });
-  return showPlan(visit, songId);
+  return showPlan(context, songId);
 }
 
 function plannedRow(piece: PlanPiece, place: number) {
@@ -118,8 +118,12 @@ function plannedRow(piece: PlanPiece, place: number) {
 const PARTS = { drill: [1, 1], half: [1, 1], phrase: [1, 1], join: [2, 2], run: [2, Infinity] } as const;
 
 /** @throws Invalid where a piece is cut from what is not in the song, twice, or under the id of another. */
-async function requireSound(visit: Visit, song: TranscriptionModel, pieces: readonly PlanPiece[]): Promise<void> {
-  const { store, studio } = visit;
+async function requireSound(
+  context: RequestContext,
+  song: TranscriptionModel,
+  pieces: readonly PlanPiece[],
+): Promise<void> {
+  const { store, studio } = context;
   const phrases = new Set((await findSongPhrases(store, studio.id, [song.id])).map(({ id }) => id));
   const ids = pieces.map(({ id }) => id);
   const others = await store.pieces.findAll({
@@ -133,12 +137,12 @@ async function requireSound(visit: Visit, song: TranscriptionModel, pieces: read
     const cut = cutKey(piece);
     const twice = cuts.has(cut);
     cuts.add(cut);
-    const [least, most] = PARTS[piece.kind];
+    const [min, max] = PARTS[piece.kind];
     const row = taken.get(piece.id);
     if (row && (row.cut !== cut || row.studioId !== studio.id || row.studentId !== song.studentId))
       return [{ field: `${field}.id`, message: 'Another piece already has this id.' }];
     if (twice) return [{ field: `${field}.parts`, message: 'The same piece stands here twice.' }];
-    if (piece.parts.length < least || piece.parts.length > most)
+    if (piece.parts.length < min || piece.parts.length > max)
       return [{ field: `${field}.parts`, message: `A ${piece.kind} is not cut from ${piece.parts.length} stretches.` }];
     if (piece.parts.some(({ phraseId }) => !phrases.has(phraseId)))
       return [{ field: `${field}.parts`, message: 'A phrase of this piece is not in the song.' }];

@@ -1,12 +1,12 @@
 import type { EntryBody, EntryChange, Loop, Piece } from '@jam-ledger/contract';
-import { paceOf } from '@jam-ledger/core/progress';
+import { learningRateOf } from '@jam-ledger/core/progress';
 import { findOwn, findPieces, findResults, saveVersioned, type EntryModel } from '../store/index.ts';
-import { found, kept } from './keep.ts';
+import { orNotFound, orConflict } from './keep.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
 import { resultsOf } from './standing.ts';
-import { Invalid, NotYours } from './trouble.ts';
-import { requireOwn, teaches, type Visit } from './visit.ts';
+import { Invalid, Forbidden } from './trouble.ts';
+import { requireCanEdit, teaches, type RequestContext } from './visit.ts';
 
 /** What waited on a device longer than this is not posted, days. Our choice. */
 const OLDEST_DAYS = 60;
@@ -15,18 +15,18 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 /**
  * Posts a result for a piece: in pencil when a student logs it, in ink when a teacher heard it. What was played of a part of it
  * moves no ladder but that of the piece cut there, where the student has one. The same entry sent again posts nothing new.
- * @throws NotYours, Unknown, Invalid
+ * @throws Forbidden, NotFound, Invalid
  */
-export async function postEntry(visit: Visit, pieceId: string, body: EntryBody): Promise<Piece> {
-  const { store, studio, person } = visit;
-  const piece = found((await findPieces(store, studio.id, { id: pieceId }))[0]);
-  requireOwn(visit, piece.studentId);
+export async function postEntry(context: RequestContext, pieceId: string, body: EntryBody): Promise<Piece> {
+  const { store, studio, person } = context;
+  const piece = orNotFound((await findPieces(store, studio.id, { id: pieceId }))[0]);
+  requireCanEdit(context, piece.studentId);
   const { playedAt, sentAt, loop = null, ...values } = body;
-  const postedAt = momentOf(visit, playedAt, sentAt);
-  if (piece.struck || (piece.assignedOn === null && !teaches(visit)))
+  const postedAt = momentOf(context, playedAt, sentAt);
+  if (piece.struck || (piece.assignedOn === null && !teaches(context)))
     throw new Invalid([{ field: 'pieceId', message: 'This piece was taken back; nothing can be posted to it.' }]);
-  const medium = teaches(visit) ? 'ink' : 'pencil';
-  const countsFor = loop === null ? pieceId : await pieceCutAt(visit, pieceId, loop);
+  const medium = teaches(context) ? 'ink' : 'pencil';
+  const countsFor = loop === null ? pieceId : await pieceCutAt(context, pieceId, loop);
   // What is kept beside a piece is computed from all of its entries, so two at once wait for each other.
   await store.lock(`entries of ${countsFor ?? pieceId}`);
   const stretch = { loopFrom: loop?.from ?? null, loopTo: loop?.to ?? null, countsFor };
@@ -35,22 +35,22 @@ export async function postEntry(visit: Visit, pieceId: string, body: EntryBody):
   const stored = await findOwn(store.entries, { studioId: studio.id, id: body.id });
   if (stored?.pieceId !== pieceId || stored.postedBy !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another entry already has this id.' }]);
-  return showCounted(visit, stored);
+  return showCounted(context, stored);
 }
 
 /** The piece an entry was posted to as it stands; what is kept beside the one whose ladder it moves is computed anew. */
-async function showCounted(visit: Visit, { pieceId, countsFor }: EntryModel): Promise<Piece> {
+async function showCounted(context: RequestContext, { pieceId, countsFor }: EntryModel): Promise<Piece> {
   if (countsFor != null) {
-    await keepPace(visit, countsFor);
-    await keepShown(visit, await showPiece(visit, countsFor));
+    await keepLearningRate(context, countsFor);
+    await keepShown(context, await showPiece(context, countsFor));
   }
-  return showPiece(visit, pieceId);
+  return showPiece(context, pieceId);
 }
 
 /** The given piece that plays just what went round and round in another; null where the student has none. */
-async function pieceCutAt(visit: Visit, pieceId: string, { from, to }: Loop): Promise<string | null> {
-  const { store, studio } = visit;
-  const { parts, student } = await showPiece(visit, pieceId);
+async function pieceCutAt(context: RequestContext, pieceId: string, { from, to }: Loop): Promise<string | null> {
+  const { store, studio } = context;
+  const { parts, student } = await showPiece(context, pieceId);
   const part = parts.find(({ at, length }) => at <= from && to <= at + length);
   if (!part) return null;
   const start = part.from + from - part.at;
@@ -68,7 +68,7 @@ async function pieceCutAt(visit: Visit, pieceId: string, { from, to }: Loop): Pr
  * When a result was played, by the clock of the server: as long ago as it waited by the clock of the device, whatever that clock
  * shows. @throws Invalid where it was played after it was sent, or very long ago.
  */
-function momentOf({ now }: Visit, playedAt: string | undefined, sentAt: string | undefined): Date {
+function momentOf({ now }: RequestContext, playedAt: string | undefined, sentAt: string | undefined): Date {
   if (playedAt === undefined || sentAt === undefined) return now;
   const waited = Date.parse(sentAt) - Date.parse(playedAt);
   if (waited < 0)
@@ -85,20 +85,24 @@ function momentOf({ now }: Visit, playedAt: string | undefined, sentAt: string |
   return new Date(now.getTime() - waited);
 }
 
-/** Reckons anew how fast a piece comes along. */
-async function keepPace({ store, studio }: Visit, pieceId: string): Promise<void> {
+/** Computes anew how fast a piece comes along. */
+async function keepLearningRate({ store, studio }: RequestContext, pieceId: string): Promise<void> {
   const results = await findResults(store, studio.id, { pieceIds: [pieceId], zone: studio.zone });
-  const pace = paceOf(resultsOf(results.get(pieceId) ?? [])) ?? null;
-  await store.pieces.update({ pace }, { where: { studioId: studio.id, id: pieceId } });
+  const learningRate = learningRateOf(resultsOf(results.get(pieceId) ?? [])) ?? null;
+  await store.pieces.update({ learningRate }, { where: { studioId: studio.id, id: pieceId } });
 }
 
-/** Strikes out an entry one posted oneself, or puts it back. @throws NotYours, Unknown, Stale */
-export async function strikeEntry(visit: Visit, id: string, { version, struck }: EntryChange): Promise<Piece> {
-  const { store, studio, person } = visit;
-  const row = found(await findOwn(store.entries, { studioId: studio.id, id }));
-  if (row.postedBy !== person.id) throw new NotYours('An entry is struck out by whoever posted it.');
+/** Strikes out an entry one posted oneself, or puts it back. @throws Forbidden, NotFound, Conflict */
+export async function strikeEntry(
+  context: RequestContext,
+  id: string,
+  { version, struck }: EntryChange,
+): Promise<Piece> {
+  const { store, studio, person } = context;
+  const row = orNotFound(await findOwn(store.entries, { studioId: studio.id, id }));
+  if (row.postedBy !== person.id) throw new Forbidden('An entry is struck out by whoever posted it.');
   await store.lock(`entries of ${row.countsFor ?? row.pieceId}`);
   const saved = await saveVersioned(store.entries, { studioId: studio.id, id, version }, { struck });
-  await kept(saved, () => showPiece(visit, row.pieceId));
-  return showCounted(visit, row);
+  await orConflict(saved, () => showPiece(context, row.pieceId));
+  return showCounted(context, row);
 }

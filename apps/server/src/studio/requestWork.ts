@@ -28,15 +28,15 @@ import {
   seeRunning,
   type WorkRow,
 } from '../store/index.ts';
-import { found, known } from './keep.ts';
-import { dayOf, requireTeacher, type Visit } from './visit.ts';
+import { orNotFound, parseWord } from './keep.ts';
+import { dayOf, requireTeacher, type RequestContext } from './visit.ts';
 
 /** What still is work for the teacher. */
 const TO_DO: readonly RequestState[] = ['asked', 'agreed', 'in work', 'to be checked'];
 /** What was worked out to its end. */
 const DONE: readonly RequestState[] = ['delivered', 'in practice', 'closed'];
 /** Fewer minutes tell nothing of what a request takes. Our choice. */
-const LEAST_MINUTES = 5;
+const MIN_MINUTES = 5;
 /** What is left of a request when it only waits to be checked, as a share of it; and the least that is left of any. Our choice. */
 const LEFT = { toCheck: 0.15, leastMinutes: 5 } as const;
 
@@ -58,8 +58,8 @@ export interface DeskWork {
 }
 
 /** What is on the desk as work, estimated from the studio’s own past. */
-export async function openWork(visit: Visit): Promise<DeskWork> {
-  const { store, studio, now } = visit;
+export async function openWork(context: RequestContext): Promise<DeskWork> {
+  const { store, studio, now } = context;
   const [rows, row, instalments] = await Promise.all([
     findWork(store, studio.id, { now, states: TO_DO }),
     findStudio(store, studio.id),
@@ -67,7 +67,7 @@ export async function openWork(visit: Visit): Promise<DeskWork> {
   ]);
   const past = pastOf(rows);
   const works = rows.flatMap((work): readonly RequestWork[] => {
-    const state = known(REQUEST_STATES, work.state);
+    const state = parseWord(REQUEST_STATES, work.state);
     if (!TO_DO.includes(state)) return [];
     const { id, title, studentId, studentName, spentMinutes } = work;
     const estimate = estimateWork(factsOf(work), past);
@@ -79,7 +79,7 @@ export async function openWork(visit: Visit): Promise<DeskWork> {
         state,
         student: { id: studentId, name: studentName },
         estimate,
-        fidelity: known(FIDELITY_SCHOOLS, work.fidelity),
+        fidelity: parseWord(FIDELITY_SCHOOLS, work.fidelity),
         spentMinutes: Math.round(spentMinutes),
         minutesLeft: Math.round(Math.max(LEFT.leastMinutes, whole)),
         due: work.promisedFor ?? work.wantedBy,
@@ -87,25 +87,25 @@ export async function openWork(visit: Visit): Promise<DeskWork> {
       },
     ];
   });
-  return { works, past, workMinutes: found(row ?? undefined).workMinutes };
+  return { works, past, workMinutes: orNotFound(row ?? undefined).workMinutes };
 }
 
 /** The earliest honest day for a request that is still being typed; nothing else of the desk is told. */
-export async function earliestFor(visit: Visit, { parts, blended }: EarliestQuery): Promise<Earliest> {
-  const { works, past, workMinutes } = await openWork(visit);
+export async function earliestFor(context: RequestContext, { parts, blended }: EarliestQuery): Promise<Earliest> {
+  const { works, past, workMinutes } = await openWork(context);
   const layers = blended ? 2 : 1;
   const { minutes } = estimateWork({ parts, layers, seconds: null, density: null, certainty: null }, past);
   const typed = { id: 'typed', title: '', minutesLeft: minutes, due: null, instalments: [] };
-  const { byId } = promisesOf([...works, typed], { today: dayOf(visit), workMinutes });
+  const { byId } = promisesOf([...works, typed], { today: dayOf(context), workMinutes });
   return { day: byId.get('typed')?.earliest ?? null };
 }
 
-/** What is on the desk, what it takes, and the timer of whoever asks. @throws NotYours */
-export async function showHours(visit: Visit): Promise<RequestHours> {
-  requireTeacher(visit);
-  const { works, workMinutes } = await openWork(visit);
-  const running = await findRunning(visit.store, visit.studio.id, visit.person.id);
-  const isForgotten = running && visit.now.getTime() - running.seenAt.getTime() > GRACE_MINUTES * 60_000;
+/** What is on the desk, what it takes, and the timer of whoever asks. @throws Forbidden */
+export async function showHours(context: RequestContext): Promise<RequestHours> {
+  requireTeacher(context);
+  const { works, workMinutes } = await openWork(context);
+  const running = await findRunning(context.store, context.studio.id, context.person.id);
+  const isForgotten = running && context.now.getTime() - running.seenAt.getTime() > GRACE_MINUTES * 60_000;
   return {
     works,
     workMinutes,
@@ -115,12 +115,16 @@ export async function showHours(visit: Visit): Promise<RequestHours> {
 
 /**
  * Starts the timer of a request, gives a sign of life, or stops it. One timer runs a person: starting one ends another; one that
- * was forgotten counts until its last sign of life. @throws NotYours, Unknown
+ * was forgotten counts until its last sign of life. @throws Forbidden, NotFound
  */
-export async function timeWork(visit: Visit, requestId: string, { action }: WorkAction): Promise<RequestHours> {
-  requireTeacher(visit);
-  const { store, studio, person, now } = visit;
-  found(await findOwn(store.requests, { studioId: studio.id, id: requestId }));
+export async function timeWork(
+  context: RequestContext,
+  requestId: string,
+  { action }: WorkAction,
+): Promise<RequestHours> {
+  requireTeacher(context);
+  const { store, studio, person, now } = context;
+  orNotFound(await findOwn(store.requests, { studioId: studio.id, id: requestId }));
   const own = { personId: person.id, requestId, now };
   // Two windows of the same person start one timer.
   await store.lock(`timer ${person.id}`);
@@ -130,12 +134,12 @@ export async function timeWork(visit: Visit, requestId: string, { action }: Work
     const span = { studioId: studio.id, requestId, personId: person.id, startedAt: now, seenAt: now };
     await store.workSpans.create(span);
   }
-  return showHours(visit);
+  return showHours(context);
 }
 
 /** What requests took against what was estimated for each from those before it. */
-export async function workPast(visit: Visit): Promise<readonly WorkPast[]> {
-  const rows = await findWork(visit.store, visit.studio.id, { now: visit.now, states: [] });
+export async function workPast(context: RequestContext): Promise<readonly WorkPast[]> {
+  const rows = await findWork(context.store, context.studio.id, { now: context.now, states: [] });
   const done = rows
     .filter(isDone)
     .toSorted((a, b) => (a.deliveredAt?.getTime() ?? 0) - (b.deliveredAt?.getTime() ?? 0));
@@ -149,7 +153,7 @@ export async function workPast(visit: Visit): Promise<readonly WorkPast[]> {
 }
 
 function isDone({ state, spentMinutes }: WorkRow): boolean {
-  return DONE.some((one) => one === state) && spentMinutes >= LEAST_MINUTES;
+  return DONE.some((one) => one === state) && spentMinutes >= MIN_MINUTES;
 }
 
 function pastOf(rows: readonly WorkRow[]): readonly DoneWork[] {

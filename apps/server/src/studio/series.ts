@@ -23,18 +23,18 @@ import {
   type LessonRow,
   type SeriesRow,
 } from '../store/index.ts';
-import { found, kept, requireStudent } from './keep.ts';
+import { orNotFound, orConflict, requireStudent } from './keep.ts';
 import { writeHome } from './outbox.ts';
 import { mapInSlices } from './slices.ts';
 import { Invalid } from './trouble.ts';
-import { dayOf, requireSight, requireTeacher, sightOf, type Visit } from './visit.ts';
+import { dayOf, requireCanRead, requireTeacher, visibleStudents, type RequestContext } from './visit.ts';
 
-/** A page of the series of the studio for a teacher, of those of whom they may read for others. @throws NotYours */
-export async function listSeries(visit: Visit, { studentId, from = 0 }: SeriesQuery): Promise<SeriesList> {
-  const { store, studio } = visit;
-  if (studentId !== undefined) requireSight(visit, studentId);
-  const studentIds = studentId === undefined ? sightOf(visit) : [studentId];
-  const since = startOfDay(visit, dayOf(visit)).toJSDate();
+/** A page of the series of the studio for a teacher, of those of whom they may read for others. @throws Forbidden */
+export async function listSeries(context: RequestContext, { studentId, from = 0 }: SeriesQuery): Promise<SeriesList> {
+  const { store, studio } = context;
+  if (studentId !== undefined) requireCanRead(context, studentId);
+  const studentIds = studentId === undefined ? visibleStudents(context) : [studentId];
+  const since = startOfDay(context, dayOf(context)).toJSDate();
   const page = { studentIds, from, max: SERIES_LIMITS.page, since, zone: studio.zone };
   const rows = await findSeriesLines(store, studio.id, page);
   return {
@@ -50,58 +50,58 @@ export async function listSeries(visit: Visit, { studentId, from = 0 }: SeriesQu
   };
 }
 
-/** One series with its lessons. @throws NotYours, Unknown */
-export async function showSeries(visit: Visit, id: string): Promise<Series> {
-  const { store, studio } = visit;
-  const row = found((await findSeries(store, studio.id, { id }))[0]);
-  requireSight(visit, row.studentId);
-  return describe(visit, row, await findLessonDates(store, studio.id, { seriesId: id, zone: studio.zone }));
+/** One series with its lessons. @throws Forbidden, NotFound */
+export async function showSeries(context: RequestContext, id: string): Promise<Series> {
+  const { store, studio } = context;
+  const row = orNotFound((await findSeries(store, studio.id, { id }))[0]);
+  requireCanRead(context, row.studentId);
+  return describe(context, row, await findLessonDates(store, studio.id, { seriesId: id, zone: studio.zone }));
 }
 
-/** Begins a series of lessons, given by whoever begins it. @throws NotYours, Unknown, Invalid */
-export async function beginSeries(visit: Visit, body: SeriesBody): Promise<Series> {
-  requireTeacher(visit);
-  const { store, studio, person } = visit;
-  await requireStudent(visit, body.studentId);
-  await requireInstalments(visit, body);
-  await lockSeries(visit);
-  const [lessons = []] = await soundLessons(visit, [{ ...body, teacherId: person.id, seriesId: undefined }]);
+/** Begins a series of lessons, given by whoever begins it. @throws Forbidden, NotFound, Invalid */
+export async function beginSeries(context: RequestContext, body: SeriesBody): Promise<Series> {
+  requireTeacher(context);
+  const { store, studio, person } = context;
+  await requireStudent(context, body.studentId);
+  await requireInstalments(context, body);
+  await lockSeries(context);
+  const [lessons = []] = await soundLessons(context, [{ ...body, teacherId: person.id, seriesId: undefined }]);
   const row = await store.series.create({ ...body, studioId: studio.id, teacherId: person.id });
   await keepLessons(store, { studioId: studio.id, seriesId: row.id }, lessons);
   // Whoever gives the first lessons is their teacher from now on.
   const unclaimed = { studioId: studio.id, id: body.studentId, teacherId: null };
   await store.people.update({ teacherId: person.id }, { where: unclaimed });
-  return showSeries(visit, row.id);
+  return showSeries(context, row.id);
 }
 
-/** Changes a series and its lessons, or ends it; what that means for those at home is written to them. @throws NotYours, Unknown, Stale, Invalid */
-export async function changeSeries(visit: Visit, id: string, change: SeriesChange): Promise<Series> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const before = found(await findOwn(store.series, { studioId: studio.id, id }));
+/** Changes a series and its lessons, or ends it; what that means for those at home is written to them. @throws Forbidden, NotFound, Conflict, Invalid */
+export async function changeSeries(context: RequestContext, id: string, change: SeriesChange): Promise<Series> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const before = orNotFound(await findOwn(store.series, { studioId: studio.id, id }));
   if (before.studentId !== change.studentId)
     throw new Invalid([{ field: 'studentId', message: 'A series stays with its student; begin another one.' }]);
-  await requireInstalments(visit, change);
-  await lockSeries(visit);
+  await requireInstalments(context, change);
+  await lockSeries(context);
   const { version, ...body } = change;
   const given = { ...body, teacherId: before.teacherId, seriesId: id };
-  const [lessons] = change.struck ? [] : await soundLessons(visit, [given]);
+  const [lessons] = change.struck ? [] : await soundLessons(context, [given]);
   const old = before.struck ? [] : await findLessonDates(store, studio.id, { seriesId: id, zone: studio.zone });
   const saved = await saveVersioned(store.series, { studioId: studio.id, id, version }, body);
-  await kept(saved, () => showSeries(visit, id));
+  await orConflict(saved, () => showSeries(context, id));
   if (lessons) await keepLessons(store, { studioId: studio.id, seriesId: id }, lessons);
-  await tellHome(visit, change, { old, lessons: lessons ?? [] });
-  return showSeries(visit, id);
+  await tellHome(context, change, { old, lessons: lessons ?? [] });
+  return showSeries(context, id);
 }
 
-/** Lets two lessons of two series change places, both or neither. @throws NotYours, Unknown, Stale, Invalid */
-export async function swapLessons(visit: Visit, { lessons: pair }: LessonSwap): Promise<readonly Series[]> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  await lockSeries(visit);
+/** Lets two lessons of two series change places, both or neither. @throws Forbidden, NotFound, Conflict, Invalid */
+export async function swapLessons(context: RequestContext, { lessons: pair }: LessonSwap): Promise<readonly Series[]> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  await lockSeries(context);
   const sides = await Promise.all(
     pair.map(async ({ seriesId, version, startsAt }) => {
-      const series = await showSeries(visit, seriesId);
+      const series = await showSeries(context, seriesId);
       const lesson = series.lessons.find((one) => one.startsAt === startsAt);
       if (!lesson) throw new Invalid([{ field: 'lessons', message: 'This lesson is not there any more; look again.' }]);
       return { series, lesson, version };
@@ -119,34 +119,34 @@ export async function swapLessons(visit: Visit, { lessons: pair }: LessonSwap): 
     teacherId: series.teacher.id,
     seriesId: series.id,
   }));
-  const made = await soundLessons(visit, given);
+  const made = await soundLessons(context, given);
   for (const [index, { series, changes, version }] of swapped.entries()) {
     const row = { studioId: studio.id, id: series.id, version };
-    await kept(await saveVersioned(store.series, row, { changes }), () => showSeries(visit, series.id));
+    await orConflict(await saveVersioned(store.series, row, { changes }), () => showSeries(context, series.id));
     await keepLessons(store, { studioId: studio.id, seriesId: series.id }, made[index] ?? []);
-    await tellHome(visit, series, { old: series.lessons, lessons: made[index] ?? [] });
+    await tellHome(context, series, { old: series.lessons, lessons: made[index] ?? [] });
   }
-  return Promise.all(swapped.map(({ series }) => showSeries(visit, series.id)));
+  return Promise.all(swapped.map(({ series }) => showSeries(context, series.id)));
 }
 
 /** Lays the lessons of all series anew, since the zone or the holidays have changed. @throws Invalid where some would overlap. */
-export async function layAnew(visit: Visit): Promise<void> {
-  const { store, studio } = visit;
-  await lockSeries(visit);
+export async function rebuildLessons(context: RequestContext): Promise<void> {
+  const { store, studio } = context;
+  await lockSeries(context);
   const rows = await findSeries(store, studio.id, {});
   const given = rows.map((row) => ({ ...row, seriesId: row.id }));
-  const made = await soundLessons(visit, given);
+  const made = await soundLessons(context, given);
   for (const [index, { id }] of rows.entries())
     await keepLessons(store, { studioId: studio.id, seriesId: id }, made[index] ?? []);
 }
 
 /** Ends the series of a student whose coming lessons overlap others by now; gives their titles. */
-export async function endOverlapping(visit: Visit, studentId: string): Promise<readonly string[]> {
-  const { store, studio } = visit;
-  await lockSeries(visit);
+export async function endOverlapping(context: RequestContext, studentId: string): Promise<readonly string[]> {
+  const { store, studio } = context;
+  await lockSeries(context);
   const ended: string[] = [];
   for (const row of await findSeries(store, studio.id, { studentIds: [studentId] })) {
-    const isFree = await soundLessons(visit, [{ ...row, seriesId: row.id }]).then(
+    const isFree = await soundLessons(context, [{ ...row, seriesId: row.id }]).then(
       () => true,
       (error: unknown) => {
         if (error instanceof Invalid) return false;
@@ -162,7 +162,10 @@ export async function endOverlapping(visit: Visit, studentId: string): Promise<r
 }
 
 /** @throws Invalid where an instalment is of a request of somebody else. */
-async function requireInstalments({ store, studio }: Visit, { studentId, instalments }: SeriesBody): Promise<void> {
+async function requireInstalments(
+  { store, studio }: RequestContext,
+  { studentId, instalments }: SeriesBody,
+): Promise<void> {
   const ids = [...new Set(instalments.map(({ requestId }) => requestId))];
   const where = { studioId: studio.id, studentId, id: ids };
   const known = ids.length === 0 ? 0 : await store.requests.count({ where });
@@ -172,35 +175,35 @@ async function requireInstalments({ store, studio }: Visit, { studentId, instalm
 
 /** Writes to those at home which coming lessons fall out and which are new. */
 async function tellHome(
-  visit: Visit,
+  context: RequestContext,
   { title, studentId }: Pick<SeriesBody, 'title' | 'studentId'>,
   { old, lessons }: { readonly old: readonly LessonDate[]; readonly lessons: readonly LessonDate[] },
 ): Promise<void> {
-  const now = iso(visit.now);
+  const now = iso(context.now);
   const only = (some: readonly LessonDate[], others: readonly LessonDate[]) =>
     some
       .filter(({ startsAt }) => startsAt > now && !others.some((other) => other.startsAt === startsAt))
-      .slice(0, MOST_WRITTEN)
-      .map(({ startsAt }) => DateTime.fromISO(startsAt, { zone: visit.studio.zone }).toFormat('cccc d LLLL, HH:mm'));
+      .slice(0, MAX_WRITTEN)
+      .map(({ startsAt }) => DateTime.fromISO(startsAt, { zone: context.studio.zone }).toFormat('cccc d LLLL, HH:mm'));
   const [out, fresh] = [only(old, lessons), only(lessons, old)];
   if (out.length === 0 && fresh.length === 0) return;
   const lines = [
     ...(out.length > 0 ? [`No lesson on: ${out.join('; ')}.`] : []),
     ...(fresh.length > 0 ? [`A lesson on: ${fresh.join('; ')}.`] : []),
   ];
-  await writeHome(visit, studentId, { subject: `“${title}”: lessons have changed`, body: lines.join('\n') });
+  await writeHome(context, studentId, { subject: `“${title}”: lessons have changed`, body: lines.join('\n') });
 }
 
 /** Most lessons that are named in a message. */
-const MOST_WRITTEN = 12;
+const MAX_WRITTEN = 12;
 
 /** Lets nobody else of the studio change series until this is done, so that two at once see each other’s lessons. */
-function lockSeries({ store, studio }: Visit): Promise<void> {
+function lockSeries({ store, studio }: RequestContext): Promise<void> {
   return store.lock(`series ${studio.id}`);
 }
 
 /** Most overlaps that are told at once. */
-const MOST_TOLD = 3;
+const MAX_TOLD = 3;
 
 /** A series of which lessons are made. */
 type Given = Pick<SeriesBody, 'rule' | 'changes' | 'studentId'> & {
@@ -210,9 +213,12 @@ type Given = Pick<SeriesBody, 'rule' | 'changes' | 'studentId'> & {
 };
 
 /** The lessons of some series, in their order. @throws Invalid where a rule is none, or they overlap others of the student or teacher. */
-async function soundLessons(visit: Visit, series: readonly Given[]): Promise<readonly (readonly LessonDate[])[]> {
-  const { store, studio } = visit;
-  const made = await mapInSlices(series, (given) => ruledLessons(visit, given));
+async function soundLessons(
+  context: RequestContext,
+  series: readonly Given[],
+): Promise<readonly (readonly LessonDate[])[]> {
+  const { store, studio } = context;
+  const made = await mapInSlices(series, (given) => ruledLessons(context, given));
   const laid = await mapInSlices(series, ({ studentId, teacherId }, index) =>
     (made[index] ?? []).map(({ startsAt, endsAt }) => ({ startsAt, endsAt, studentId, teacherId, name: undefined })),
   );
@@ -236,7 +242,7 @@ async function soundLessons(visit: Visit, series: readonly Given[]): Promise<rea
   const pairs = await overlapsOfPeople([...own, ...taken]);
   if (pairs.length > 0)
     throw new Invalid(
-      pairs.slice(0, MOST_TOLD).map((pair) => ({ field: 'rule.time', message: sayOverlap(visit, pair) })),
+      pairs.slice(0, MAX_TOLD).map((pair) => ({ field: 'rule.time', message: sayOverlap(context, pair) })),
     );
   return made;
 }
@@ -263,7 +269,7 @@ async function overlapsOfPeople(lessons: readonly Taken[]): Promise<readonly (re
 }
 
 /** @throws Invalid */
-function ruledLessons({ studio }: Visit, { rule, changes }: Given): readonly LessonDate[] {
+function ruledLessons({ studio }: RequestContext, { rule, changes }: Given): readonly LessonDate[] {
   const all = { ...changes, holidays: studio.holidays };
   const problems = checkRule(rule, all, studio.zone);
   const at = (field: string) =>
@@ -284,7 +290,7 @@ interface Taken {
   readonly name: string | undefined;
 }
 
-function sayOverlap({ studio }: Visit, pair: readonly [Taken, Taken]): string {
+function sayOverlap({ studio }: RequestContext, pair: readonly [Taken, Taken]): string {
   const other = pair.find(({ name }) => name !== undefined);
   const own = pair.find((one) => one !== other) ?? pair[0];
   const at = (moment: string, form: string) => DateTime.fromISO(moment, { zone: studio.zone }).toFormat(form);
@@ -296,7 +302,7 @@ function sayOverlap({ studio }: Visit, pair: readonly [Taken, Taken]): string {
 
 const iso = (moment: Date) => `${moment.toISOString().slice(0, 19)}Z`;
 
-function describe({ studio }: Visit, row: SeriesRow, lessons: readonly LessonDate[]): Series {
+function describe({ studio }: RequestContext, row: SeriesRow, lessons: readonly LessonDate[]): Series {
   const { studentId, studentName, teacherId, teacherName, rule, changes, ...rest } = row;
   return {
     ...rest,
@@ -313,29 +319,29 @@ function describe({ studio }: Visit, row: SeriesRow, lessons: readonly LessonDat
   };
 }
 
-function startOfDay({ studio }: Visit, day: string): DateTime {
+function startOfDay({ studio }: RequestContext, day: string): DateTime {
   return DateTime.fromISO(day, { zone: studio.zone });
 }
 
 /** The lessons of some days from today on: those of the studio for a teacher, of whom they may read for others. */
 export async function listLessons(
-  visit: Visit,
+  context: RequestContext,
   {
     days,
     ...only
-  }: LessonQuery & { readonly teacherId?: string | undefined; readonly after?: Date; readonly most?: number },
+  }: LessonQuery & { readonly teacherId?: string | undefined; readonly after?: Date; readonly max?: number },
 ): Promise<readonly Lesson[]> {
-  const { store, studio } = visit;
-  const start = startOfDay(visit, dayOf(visit));
+  const { store, studio } = context;
+  const start = startOfDay(context, dayOf(context));
   const range = { from: start.toUTC().toISO() ?? '', to: start.plus({ days }).toUTC().toISO() ?? '' };
   const rows = await findLessons(store, studio.id, { ...range, ...only });
   return rows
-    .filter(({ studentId }) => sightOf(visit)?.includes(studentId) ?? true)
-    .map((row) => describeLesson(visit, row));
+    .filter(({ studentId }) => visibleStudents(context)?.includes(studentId) ?? true)
+    .map((row) => describeLesson(context, row));
 }
 
 /** A lesson as it is shown. */
-export function describeLesson({ studio }: Visit, row: LessonRow): Lesson {
+export function describeLesson({ studio }: RequestContext, row: LessonRow): Lesson {
   const { id, seriesId, title, studentId, studentName, startsAt, endsAt, why, number, of } = row;
   const start = DateTime.fromJSDate(startsAt, { zone: studio.zone });
   return {

@@ -1,12 +1,12 @@
 import type { Readiness, ReportDay, ReportPiece, SeriesReport } from '@jam-ledger/contract';
-import { chanceOfAll, forecast, forecastFresh, type DatedResult, type Pace } from '@jam-ledger/core/progress';
+import { chanceOfAll, forecast, forecastFresh, type DatedResult, type LearningRate } from '@jam-ledger/core/progress';
 import { standingOf } from '@jam-ledger/core/pieces';
 import {
   findPieces,
   findResults,
   findSongPhrases,
   findSongsOf,
-  findStudioPace,
+  findStudioLearningRate,
   type PieceRow,
 } from '../store/index.ts';
 import { listHomeNotes } from './lessonDay.ts';
@@ -14,35 +14,35 @@ import { showSeries } from './series.ts';
 import { songsOf } from './showLedger.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { mapInSlices } from './slices.ts';
-import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
-import { dayOf, requireSight, type Visit } from './visit.ts';
+import { aroundOf, kindOf, learningRateAround, resultsOf, standOf } from './standing.ts';
+import { dayOf, requireCanRead, type RequestContext } from './visit.ts';
 
 /** Days that a chart shows at most, the newest; pieces that hold back that are named. Our choice. */
 const SHOWN = { days: 60, holdingBack: 3 } as const;
 
-/** Everything a series is reported from. A fixed number of queries for each of its songs. @throws NotYours, Unknown */
-export async function reportSeries(visit: Visit, id: string): Promise<SeriesReport> {
-  const { store, studio } = visit;
-  const series = await showSeries(visit, id);
-  requireSight(visit, series.studentId);
-  const today = dayOf(visit);
+/** Everything a series is reported from. A fixed number of queries for each of its songs. @throws Forbidden, NotFound */
+export async function reportSeries(context: RequestContext, id: string): Promise<SeriesReport> {
+  const { store, studio } = context;
+  const series = await showSeries(context, id);
+  requireCanRead(context, series.studentId);
+  const today = dayOf(context);
   const requestIds = [...new Set(series.instalments.map(({ requestId }) => requestId))];
   const asked = await findSongsOf(store, studio.id, { studentId: series.studentId, requestIds });
   const songIds = [...new Set(asked.flatMap(({ songId }) => songId ?? []))];
   const rows = (await Promise.all(songIds.map((songId) => findPieces(store, studio.id, { songId })))).flat();
-  const [results, phrases, studioPace, notes] = await Promise.all([
+  const [results, phrases, studioRate, notes] = await Promise.all([
     findResults(store, studio.id, { pieceIds: rows.map((row) => row.id), zone: studio.zone }),
     findSongPhrases(store, studio.id, songIds),
-    findStudioPace(store, studio.id),
-    listHomeNotes(visit, series.studentId),
+    findStudioLearningRate(store, studio.id),
+    listHomeNotes(context, series.studentId),
   ]);
   const histories = new Map(rows.map((row) => [row.id, resultsOf(results.get(row.id) ?? [])]));
   const historyOf = (row: PieceRow) => histories.get(row.id) ?? [];
   const name = namesOf(phrases);
   const around = aroundOf(rows, { phrases, nameOf: (row) => nameOf(row, name), historyOf });
-  const pace = paceAround(rows, studioPace);
+  const learningRate = learningRateAround(rows, studioRate);
   const stands = await mapInSlices(rows, (row) =>
-    standOf(row, { history: historyOf(row), around: around(row), today, pace }),
+    standOf(row, { history: historyOf(row), around: around(row), today, learningRate }),
   );
   const given = rows.flatMap((row, index) => {
     const stand = stands[index];
@@ -84,7 +84,13 @@ export async function reportSeries(visit: Visit, id: string): Promise<SeriesRepo
     readiness:
       series.goalDay === null
         ? null
-        : readinessOf(rows, { historyOf, nameOf: (row) => nameOf(row, name), pace, today, goalDay: series.goalDay }),
+        : readinessOf(rows, {
+            historyOf,
+            nameOf: (row) => nameOf(row, name),
+            learningRate,
+            today,
+            goalDay: series.goalDay,
+          }),
     notes: notes.filter(({ day }) => first !== undefined && day >= first.day).slice(0, 4),
     instalments: series.instalments.map(({ requestId, ...rest }) => ({
       ...rest,
@@ -115,20 +121,20 @@ function readinessOf(
   {
     historyOf,
     nameOf,
-    pace,
+    learningRate,
     today,
     goalDay,
   }: {
     readonly historyOf: (row: PieceRow) => readonly DatedResult[];
     readonly nameOf: (row: PieceRow) => string;
-    readonly pace: Pace | undefined;
+    readonly learningRate: LearningRate | undefined;
     readonly today: string;
     readonly goalDay: string;
   },
 ): Readiness {
   const chances = rows.map((row) => ({
     name: nameOf(row),
-    chance: chanceOf(row, { history: historyOf(row), pace, today, goalDay }),
+    chance: chanceOf(row, { history: historyOf(row), learningRate, today, goalDay }),
   }));
   return {
     by: goalDay,
@@ -146,12 +152,12 @@ function chanceOf(
   row: PieceRow,
   {
     history,
-    pace,
+    learningRate,
     today,
     goalDay,
   }: {
     readonly history: readonly DatedResult[];
-    readonly pace: Pace | undefined;
+    readonly learningRate: LearningRate | undefined;
     readonly today: string;
     readonly goalDay: string;
   },
@@ -159,7 +165,7 @@ function chanceOf(
   const target = row.targetBpm;
   const { share, inkBpm, pencilBpm } = standingOf(history, target);
   if (share >= 1) return 1;
-  const prior = pace && { prior: pace };
+  const prior = learningRate && { prior: learningRate };
   const said = forecast(history, { target, today, ...prior });
   if ('says' in said) return said.says.chanceBy(goalDay);
   const start = Math.max(inkBpm ?? 0, pencilBpm ?? 0, row.startBpm);

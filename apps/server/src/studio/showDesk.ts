@@ -21,45 +21,45 @@ import {
   NOTES_MS,
   type KeptPieceRow,
 } from '../store/index.ts';
-import { reckonMissing, whyOf } from './keptStandings.ts';
+import { computeMissing, whyOf } from './keptStandings.ts';
 import { listLessons } from './series.ts';
 import { openWork } from './requestWork.ts';
 import { namesOf } from './showPieces.ts';
 import { kindOf } from './standing.ts';
-import { dayOf, requireTeacher, type Visit } from './visit.ts';
+import { dayOf, requireTeacher, type RequestContext } from './visit.ts';
 
 /** Lessons of so many days, and at most so many lessons, calls and notes, stand on the desk. Our choice. */
 const SHOWN = { days: 7, lessons: 24, calls: 24, notes: 12 } as const;
 
 /**
  * What needs the teacher today: lessons and what each opens with, requests at risk, pieces that are stuck or slipping, notes from
- * students. A teacher sees their own, the owner all. A fixed number of queries, none over results. @throws NotYours
+ * students. A teacher sees their own, the owner all. A fixed number of queries, none over results. @throws Forbidden
  */
-export async function showDesk(visit: Visit): Promise<Desk> {
-  requireTeacher(visit);
-  const { store, studio, person, now } = visit;
-  await reckonMissing(store, studio.id);
+export async function showDesk(context: RequestContext): Promise<Desk> {
+  requireTeacher(context);
+  const { store, studio, person, now } = context;
+  await computeMissing(store, studio.id);
   const teacherId = person.role === 'owner' ? undefined : person.id;
   const [lessons, calls, notes, requests] = await Promise.all([
-    lessonsToCome(visit, teacherId),
-    findCalls(store, studio.id, { teacherId, most: SHOWN.calls }),
+    lessonsToCome(context, teacherId),
+    findCalls(store, studio.id, { teacherId, max: SHOWN.calls }),
     findStudentNotes(store, studio.id, {
       since: new Date(now.getTime() - NOTES_MS),
       now,
       teacherId,
-      most: SHOWN.notes,
+      max: SHOWN.notes,
     }),
-    requestsWaiting(visit),
+    requestsWaiting(context),
   ]);
   const studentIds = [...new Set(lessons.map(({ student }) => student.id))];
-  const pieces = await findOpening(store, studio.id, { studentIds, today: dayOf(visit) });
-  const opening = lessons.map((lesson) => ({ lesson, opens: opensWith(lesson, pieces, dayOf(visit)) }));
+  const pieces = await findOpening(store, studio.id, { studentIds, today: dayOf(context) });
+  const opening = lessons.map((lesson) => ({ lesson, opens: opensWith(lesson, pieces, dayOf(context)) }));
   const cuts = [...calls.rows, ...opening.flatMap(({ opens }) => opens?.piece ?? [])];
   const phraseIds = cuts.flatMap(({ parts }) => parts.map(({ phraseId }) => phraseId));
   const name = namesOf(await findPhraseNames(store, studio.id, phraseIds));
   const nameOf = (row: Pick<KeptPieceRow, 'kind' | 'parts'>) => sayCut({ kind: kindOf(row), parts: row.parts }, name);
   return {
-    today: dayOf(visit),
+    today: dayOf(context),
     lessons: opening.map(({ lesson, opens }): DeskLesson => {
       const opensWith = opens && { kind: opens.item.kind, name: nameOf(opens.piece), why: opens.item.why };
       return { ...lesson, opensWith: opensWith ?? null };
@@ -90,8 +90,8 @@ export async function showDesk(visit: Visit): Promise<Desk> {
 }
 
 /** The lessons of the coming days that are not over, of one teacher or of all. */
-function lessonsToCome(visit: Visit, teacherId: string | undefined): Promise<readonly Lesson[]> {
-  return listLessons(visit, { days: SHOWN.days, teacherId, after: visit.now, most: SHOWN.lessons });
+function lessonsToCome(context: RequestContext, teacherId: string | undefined): Promise<readonly Lesson[]> {
+  return listLessons(context, { days: SHOWN.days, teacherId, after: context.now, max: SHOWN.lessons });
 }
 
 function opensWith({ student, minutes }: Lesson, rows: readonly KeptPieceRow[], today: string) {
@@ -125,22 +125,22 @@ function agendaPieceOf(row: KeptPieceRow, today: string): AgendaPiece {
 }
 
 /** Requests that wait, those at risk first, then by the day they are due. */
-async function requestsWaiting(visit: Visit): Promise<readonly DeskRequest[]> {
-  const { works, workMinutes } = await openWork(visit);
-  const today = dayOf(visit);
+async function requestsWaiting(context: RequestContext): Promise<readonly DeskRequest[]> {
+  const { works, workMinutes } = await openWork(context);
+  const today = dayOf(context);
   const { byId } = promisesOf(works, { today, workMinutes });
   return works
-    .map((work) => describeRequest(visit, work, byId.get(work.id)))
+    .map((work) => describeRequest(context, work, byId.get(work.id)))
     .sort((a, b) => Number(b.isAtRisk) - Number(a.isAtRisk) || (a.due ?? '9999').localeCompare(b.due ?? '9999'));
 }
 
 function describeRequest(
-  { studio }: Visit,
+  { studio }: RequestContext,
   { id, title, state, student, due }: Awaited<ReturnType<typeof openWork>>['works'][number],
   promise: PromisedWork | undefined,
 ): DeskRequest {
   const say = (day: string) => DateTime.fromISO(day, { zone: studio.zone }).toFormat('d LLLL');
-  const left = promise ? `About ${promise.minutesLeft} minutes of work are left` : 'Not reckoned yet';
+  const left = promise ? `About ${promise.minutesLeft} minutes of work are left` : 'Not computed yet';
   const isAtRisk = promise !== undefined && !promise.isInTime;
   const end = promise?.doneOn ? `it is done on ${say(promise.doneOn)}` : 'there are no hours for it';
   return { id, title, student, state, due, isAtRisk, why: isAtRisk ? `${left}; with these hours ${end}.` : `${left}.` };

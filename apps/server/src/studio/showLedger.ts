@@ -13,37 +13,37 @@ import {
   findPieces,
   findResults,
   findSongPhrases,
-  findStudioPace,
+  findStudioLearningRate,
   type PieceRow,
   type SongPhraseRow,
 } from '../store/index.ts';
-import { found } from './keep.ts';
+import { orNotFound } from './keep.ts';
 import { nameOf, namesOf } from './showPieces.ts';
 import { mapInSlices } from './slices.ts';
-import { aroundOf, kindOf, paceAround, resultsOf, standOf } from './standing.ts';
-import { Invalid, Unknown } from './trouble.ts';
-import { dayOf, requireSight, sightOf, type Visit } from './visit.ts';
+import { aroundOf, kindOf, learningRateAround, resultsOf, standOf } from './standing.ts';
+import { Invalid, NotFound } from './trouble.ts';
+import { dayOf, requireCanRead, visibleStudents, type RequestContext } from './visit.ts';
 
-/** The ledger of a student; one’s own, or one’s child’s, when none is named. @throws NotYours, Unknown, Invalid */
-export async function showLedger(visit: Visit, query: LedgerQuery): Promise<Ledger> {
-  return (await openLedger(visit, query)).ledger;
+/** The ledger of a student; one’s own, or one’s child’s, when none is named. @throws Forbidden, NotFound, Invalid */
+export async function showLedger(context: RequestContext, query: LedgerQuery): Promise<Ledger> {
+  return (await openLedger(context, query)).ledger;
 }
 
 /**
  * The ledger of a student, and beside it the pieces not given yet that were planned for a lesson up to a day. A fixed number of
- * queries. @throws NotYours, Unknown, Invalid
+ * queries. @throws Forbidden, NotFound, Invalid
  */
 export async function openLedger(
-  visit: Visit,
+  context: RequestContext,
   { studentId: asked, until }: LedgerQuery,
   plannedUntil?: string,
 ): Promise<{ readonly ledger: Ledger; readonly planned: readonly LedgerPiece[] }> {
-  const { store, studio } = visit;
-  const studentId = asked ?? sightOf(visit)?.[0];
+  const { store, studio } = context;
+  const studentId = asked ?? visibleStudents(context)?.[0];
   if (studentId === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
-  const student = found(await findOwn(store.people, { studioId: studio.id, id: studentId }));
-  requireSight(visit, studentId);
-  if (student.role !== 'student') throw new Unknown('There is no student with this id.');
+  const student = orNotFound(await findOwn(store.people, { studioId: studio.id, id: studentId }));
+  requireCanRead(context, studentId);
+  if (student.role !== 'student') throw new NotFound('There is no student with this id.');
   const [given, waiting, tuples] = await Promise.all([
     findPieces(store, studio.id, { studentId }),
     plannedUntil === undefined ? [] : findPieces(store, studio.id, { plannedFor: studentId, until: plannedUntil }),
@@ -51,9 +51,9 @@ export async function openLedger(
   ]);
   const rows = [...given, ...waiting];
   const songIds = [...new Set(rows.map(({ songId }) => songId))];
-  const [phrases, studioPace] = await Promise.all([
+  const [phrases, studioRate] = await Promise.all([
     findSongPhrases(store, studio.id, songIds),
-    findStudioPace(store, studio.id),
+    findStudioLearningRate(store, studio.id),
   ]);
   const histories = new Map(rows.map(({ id }) => [id, resultsOf(tuples.get(id) ?? [])]));
   const lesson = lastLesson([...histories.values()]) ?? null;
@@ -64,11 +64,11 @@ export async function openLedger(
     nameOf: (row) => nameOf(row, name),
     historyOf: ({ id }) => histories.get(id) ?? [],
   });
-  const today = dayOf(visit);
-  const pace = paceAround(rows, studioPace);
+  const today = dayOf(context);
+  const learningRate = learningRateAround(rows, studioRate);
   const described = await mapInSlices(rows, (row): LedgerPiece => {
     const history = histories.get(row.id) ?? [];
-    const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, pace });
+    const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, learningRate });
     const since = lesson === null ? null : sinceLesson(history, lesson);
     return {
       id: row.id,
@@ -82,7 +82,7 @@ export async function openLedger(
       phrase: { id: row.phraseId, name: nameOf(row, name) },
       ...stands,
       lastDay: history.at(-1)?.day ?? null,
-      since: since && since.takes > 0 ? since : null,
+      since: since && since.results > 0 ? since : null,
       cells: cellsOf(history, days),
     };
   });
@@ -125,9 +125,9 @@ function cellsOf(history: readonly DatedResult[], days: readonly string[]): read
   for (const { day, bpm, outcome, medium, percent = 100 } of history) {
     if (day < first || day > last) continue;
     const known = cells.get(day);
-    const takes = (known?.takes ?? 0) + 1;
-    if (known && known.medium === 'ink' && medium === 'pencil') cells.set(day, { ...known, takes });
-    else cells.set(day, { day, bpm, outcome, medium, percent, takes });
+    const results = (known?.results ?? 0) + 1;
+    if (known && known.medium === 'ink' && medium === 'pencil') cells.set(day, { ...known, results });
+    else cells.set(day, { day, bpm, outcome, medium, percent, results });
   }
   return [...cells.values()];
 }

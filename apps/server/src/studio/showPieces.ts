@@ -1,5 +1,5 @@
 import { MEDIA, OUTCOMES, SCHOOL_WORDS, type Entry, type Piece, type Pin } from '@jam-ledger/contract';
-import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { readShorthand, writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
 import { assemble, sayCut } from '@jam-ledger/core/pieces';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
@@ -10,32 +10,32 @@ import {
   findPins,
   findResults,
   findSongPhrases,
-  findStudioPace,
+  findStudioLearningRate,
   type EntryRow,
   type PieceRow,
   type PinRow,
   type PhraseTextRow,
 } from '../store/index.ts';
-import { found, known } from './keep.ts';
-import { aroundOf, joinsOf, kindOf, paceAround, resultsOf, rulesOf, standOf } from './standing.ts';
+import { orNotFound, parseWord } from './keep.ts';
+import { aroundOf, joinsOf, kindOf, learningRateAround, resultsOf, rulesOf, standOf } from './standing.ts';
 import { basicsOf } from './transcriptions.ts';
-import { dayOf, requireSight, type Visit } from './visit.ts';
+import { dayOf, requireCanRead, type RequestContext } from './visit.ts';
 
-/** One piece with its music, entries, ladder, standing and next step. @throws NotYours, Unknown */
-export async function showPiece(visit: Visit, id: string): Promise<Piece> {
-  const { store, studio } = visit;
-  const row = found((await findPieces(store, studio.id, { id }))[0]);
-  requireSight(visit, row.studentId);
+/** One piece with its music, entries, ladder, standing and next step. @throws Forbidden, NotFound */
+export async function showPiece(context: RequestContext, id: string): Promise<Piece> {
+  const { store, studio } = context;
+  const row = orNotFound((await findPieces(store, studio.id, { id }))[0]);
+  requireCanRead(context, row.studentId);
   const phraseIds = row.parts.map(({ phraseId }) => phraseId);
-  const [others, entryRows, texts, pins, names, studioPace] = await Promise.all([
+  const [others, entryRows, texts, pins, names, studioRate] = await Promise.all([
     findPieces(store, studio.id, { studentId: row.studentId }),
     findEntries(store, studio.id, id),
     findPhraseTexts(store, studio.id, phraseIds),
     findPins(store, studio.id, phraseIds),
     findSongPhrases(store, studio.id, [row.songId]),
-    findStudioPace(store, studio.id),
+    findStudioLearningRate(store, studio.id),
   ]);
-  const entries = entryRows.map((entry) => describeEntry(visit, id, entry));
+  const entries = entryRows.map((entry) => describeEntry(context, id, entry));
   const name = namesOf([...names, ...texts]);
   const join = joinsOf(others).get(row.phraseId);
   const joined = await findResults(store, studio.id, { pieceIds: join ? [join.id] : [], zone: studio.zone });
@@ -47,10 +47,10 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
   const { ladder, ...stands } = standOf(row, {
     history: entries.filter(({ struck, counts }) => counts && !struck),
     around,
-    today: dayOf(visit),
-    pace: paceAround(others, studioPace),
+    today: dayOf(context),
+    learningRate: learningRateAround(others, studioRate),
   });
-  const pace = paceAt(row.sectionSeconds, readPaces(row));
+  const learningRate = tempoAt(row.sectionSeconds, readTempoChanges(row));
   const { phrase, parts } = musicOf(row, texts);
   return {
     id: row.id,
@@ -58,7 +58,7 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
     struck: row.struck,
     kind: kindOf(row),
     student: { id: row.studentId, name: row.studentName },
-    song: { id: row.songId, ...basicsOf(row), tempo: pace.bpm, meter: writeMeter(phrase.meter) },
+    song: { id: row.songId, ...basicsOf(row), tempo: learningRate.bpm, meter: writeMeter(phrase.meter) },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
     phrase: { id: row.phraseId, name: nameOf(row, name), text: textOf(row, { phrase, texts }) },
     parts: parts.map((part) => ({ ...part, name: name(part.phraseId) })),
@@ -67,10 +67,10 @@ export async function showPiece(visit: Visit, id: string): Promise<Piece> {
     targetBpm: row.targetBpm,
     floorBpm: row.floorBpm,
     assignedOn: row.assignedOn,
-    raising: known(SCHOOL_WORDS.raising, row.raising),
-    hearing: known(SCHOOL_WORDS.hearing, row.hearing),
-    naming: known(SCHOOL_WORDS.naming, row.naming),
-    fidelity: known(SCHOOL_WORDS.fidelity, row.fidelity),
+    raising: parseWord(SCHOOL_WORDS.raising, row.raising),
+    hearing: parseWord(SCHOOL_WORDS.hearing, row.hearing),
+    naming: parseWord(SCHOOL_WORDS.naming, row.naming),
+    fidelity: parseWord(SCHOOL_WORDS.fidelity, row.fidelity),
     rules: rulesOf(row),
     rungs: ladder.rungs,
     entries,
@@ -96,11 +96,11 @@ export function nameOf(row: PieceRow, name: (phraseId: string) => string): strin
 /** What a piece plays: its stretches, each read in the meter and tuning it stands in. */
 function musicOf(row: PieceRow, texts: readonly PhraseTextRow[]) {
   const tuning = readTuning(row.tuning) ?? TUNINGS.standard;
-  const paces = readPaces(row);
+  const tempoChanges = readTempoChanges(row);
   const phrases = new Map(
     texts.map(({ id, text, sectionSeconds }) => [
       id,
-      readShorthand(text, { tuning, meter: paceAt(sectionSeconds, paces).meter }).phrase,
+      readShorthand(text, { tuning, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
     ]),
   );
   return assemble(row.parts, (id) => phrases.get(id));
@@ -112,10 +112,10 @@ function textOf(
   { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly PhraseTextRow[] },
 ): string {
   const typed = row.kind === 'phrase' ? texts[0]?.text : undefined;
-  return typed ?? writeShorthand(phrase, { strings: known(SCHOOL_WORDS.naming, row.naming) });
+  return typed ?? writeShorthand(phrase, { strings: parseWord(SCHOOL_WORDS.naming, row.naming) });
 }
 
-function describeEntry(visit: Visit, pieceId: string, row: EntryRow): Entry {
+function describeEntry(context: RequestContext, pieceId: string, row: EntryRow): Entry {
   const { id, version, bpm, percent, remark, postedAt, postedById, postedByName, struck, loopFrom, loopTo } = row;
   const isLoopOfThis = row.pieceId === pieceId && loopFrom !== null && loopTo !== null;
   return {
@@ -130,7 +130,7 @@ function describeEntry(visit: Visit, pieceId: string, row: EntryRow): Entry {
     outcome: OUTCOMES.find((one) => one === row.outcome) ?? 'not-yet',
     medium: MEDIA.find((one) => one === row.medium) ?? 'pencil',
     postedAt: postedAt.toISOString(),
-    day: dayOf(visit, postedAt),
+    day: dayOf(context, postedAt),
     postedBy: { id: postedById, name: postedByName },
   };
 }

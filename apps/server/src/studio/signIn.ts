@@ -3,8 +3,8 @@ import type { Me, Role, SignIn } from '@jam-ledger/contract';
 import { ROLES } from '@jam-ledger/contract';
 import { findPersonById, findPersonBySignIn, findWards, type PersonRow, type Store } from '../store/index.ts';
 import { taughtAs } from './students.ts';
-import { NotYours, WrongSignIn } from './trouble.ts';
-import { dayOf, type Visit } from './visit.ts';
+import { Forbidden, WrongSignIn } from './trouble.ts';
+import { dayOf, type RequestContext } from './visit.ts';
 
 /** A hash of nobody's password, so that an unknown name takes as long as a known one. */
 let nobodysHash: Promise<string> | undefined;
@@ -14,12 +14,12 @@ export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
-/** The person whose name and password these are. @throws WrongSignIn; NotYours for somebody who was put away. */
+/** The person whose name and password these are. @throws WrongSignIn; Forbidden for somebody who was put away. */
 export async function signIn(store: Store, { name, password }: SignIn): Promise<PersonRow> {
   const person = await findPersonBySignIn(store, name);
   const right = await rightPassword(person?.passwordHash ?? null, password);
   if (!person || !right) throw new WrongSignIn();
-  if (person.archivedAt) throw new NotYours('You are no longer in this book; the studio can take you back into it.');
+  if (person.archivedAt) throw new Forbidden('You are no longer in this book; the studio can take you back into it.');
   return person;
 }
 
@@ -30,7 +30,7 @@ export async function rightPassword(passwordHash: string | null, password: strin
 }
 
 /** The visit of a signed-in person; undefined when they are no longer in the studio. */
-export async function visitOf(store: Store, personId: string, now: Date): Promise<Visit | undefined> {
+export async function contextOf(store: Store, personId: string, now: Date): Promise<RequestContext | undefined> {
   const row = await findPersonById(store, personId);
   if (!row || row.archivedAt) return undefined;
   const role = roleOf(row.role);
@@ -44,10 +44,10 @@ export async function visitOf(store: Store, personId: string, now: Date): Promis
 }
 
 /** What the interface shows of the person signed in. */
-export async function describeMe(visit: Visit): Promise<Me> {
-  const { person, studio, wards } = visit;
+export async function describeMe(context: RequestContext): Promise<Me> {
+  const { person, studio, wards } = context;
   const { name, zone, holidays } = studio;
-  return { ...person, wards, taught: await taughtAs(visit), studio: { name, zone, holidays, today: dayOf(visit) } };
+  return { ...person, wards, taught: await taughtAs(context), studio: { name, zone, holidays, today: dayOf(context) } };
 }
 
 function roleOf(text: string): Role {

@@ -2,9 +2,9 @@ import { SCHOOL_WORDS, type Expected } from '@jam-ledger/contract';
 import { nextStep, PIECE_KINDS, standingOf, tempoLadder, USUAL_RULES } from '@jam-ledger/core/pieces';
 import type { Ladder, LadderRules, NextStep, PieceKind, Standing } from '@jam-ledger/core/pieces';
 import { dueAgain, forecast, masteryOf, priorOf } from '@jam-ledger/core/progress';
-import type { DatedResult, Due, Mastery, Pace, PaceSummary } from '@jam-ledger/core/progress';
+import type { DatedResult, Due, Mastery, LearningRate, LearningRateSummary } from '@jam-ledger/core/progress';
 import type { PieceRow, ResultRow } from '../store/index.ts';
-import { known } from './keep.ts';
+import { parseWord } from './keep.ts';
 
 /** What stands around a piece, for its next step. */
 export interface Around {
@@ -12,7 +12,7 @@ export interface Around {
   readonly join: string | null;
 }
 
-/** Where a piece stands, all of it reckoned from its results. */
+/** Where a piece stands, all of it computed from its results. */
 export interface PieceStanding {
   readonly ladder: Ladder;
   readonly standing: Standing;
@@ -53,7 +53,7 @@ export function rulesOf({
 
 /** The rungs of a piece, by the school that holds for it. */
 export function ladderOf(row: PieceRow): Ladder {
-  const school = known(SCHOOL_WORDS.raising, row.raising);
+  const school = parseWord(SCHOOL_WORDS.raising, row.raising);
   return tempoLadder({ start: row.startBpm, target: row.targetBpm, school, rules: rulesOf(row) });
 }
 
@@ -64,12 +64,12 @@ export function standOf(
     history,
     around,
     today,
-    pace,
+    learningRate,
   }: {
     readonly history: readonly DatedResult[];
     readonly around: Around;
     readonly today: string;
-    readonly pace: Pace | undefined;
+    readonly learningRate: LearningRate | undefined;
   },
 ): PieceStanding {
   const ladder = ladderOf(row);
@@ -80,14 +80,14 @@ export function standOf(
     next: nextStep(history, ladder, { canSplit: around.canSplit, join: around.join ?? undefined }),
     mastery,
     due: dueAgain(history, row.targetBpm, today),
-    expected: mastery.state === 'building' ? expectedOf(row, { history, today, pace }) : null,
+    expected: mastery.state === 'building' ? expectedOf(row, { history, today, learningRate }) : null,
   };
 }
 
 /** How fast a student’s pieces come along, with the studio’s others behind them. */
-export function paceAround(rows: readonly PieceRow[], studio: PaceSummary): Pace | undefined {
+export function learningRateAround(rows: readonly PieceRow[], studio: LearningRateSummary): LearningRate | undefined {
   return priorOf(
-    rows.flatMap(({ pace }) => pace ?? []),
+    rows.flatMap(({ learningRate }) => learningRate ?? []),
     studio,
   );
 }
@@ -97,10 +97,14 @@ function expectedOf(
   {
     history,
     today,
-    pace,
-  }: { readonly history: readonly DatedResult[]; readonly today: string; readonly pace: Pace | undefined },
+    learningRate,
+  }: {
+    readonly history: readonly DatedResult[];
+    readonly today: string;
+    readonly learningRate: LearningRate | undefined;
+  },
 ): Expected {
-  const said = forecast(history, { target: targetBpm, today, ...(pace && { prior: pace }) });
+  const said = forecast(history, { target: targetBpm, today, ...(learningRate && { prior: learningRate }) });
   if ('tooLittle' in said) return said;
   const { early, middle, late, chanceBy } = said.says;
   return { early, middle, late, wanted: wantedBy === null ? null : { day: wantedBy, chance: chanceBy(wantedBy) } };

@@ -2,26 +2,26 @@ import type { StudioReport } from '@jam-ledger/contract';
 import { estimateWork } from '@jam-ledger/core/desk';
 import { DateTime } from 'luxon';
 import { findHeldBands, findWeeks } from '../store/index.ts';
-import { reckonMissing } from './keptStandings.ts';
+import { computeMissing } from './keptStandings.ts';
 import { openWork, workPast } from './requestWork.ts';
-import { dayOf, requireTeacher, type Visit } from './visit.ts';
+import { dayOf, requireTeacher, type RequestContext } from './visit.ts';
 
 /** Bands of difficulty, and weeks back and ahead, that are shown. Our choice. */
 const SHOWN = { bands: 5, back: 8, ahead: 4 } as const;
 
-/** Hours per request against the estimate, time to held per difficulty, and the load of the weeks. @throws NotYours */
-export async function reportStudio(visit: Visit): Promise<StudioReport> {
-  requireTeacher(visit);
-  const { store, studio, now } = visit;
-  await reckonMissing(store, studio.id);
-  const today = dayOf(visit);
+/** Hours per request against the estimate, time to held per difficulty, and the load of the weeks. @throws Forbidden */
+export async function reportStudio(context: RequestContext): Promise<StudioReport> {
+  requireTeacher(context);
+  const { store, studio, now } = context;
+  await computeMissing(store, studio.id);
+  const today = dayOf(context);
   const monday = DateTime.fromISO(today, { zone: studio.zone }).startOf('week');
   const span = { from: iso(monday.minus({ weeks: SHOWN.back })), to: iso(monday.plus({ weeks: SHOWN.ahead })) };
   const [work, bands, weeks, open] = await Promise.all([
-    workPast(visit),
+    workPast(context),
     findHeldBands(store, studio.id, SHOWN.bands),
     findWeeks(store, studio.id, { ...span, zone: studio.zone, now }),
-    openWork(visit),
+    openWork(context),
   ]);
   const width = 100 / SHOWN.bands;
   return {

@@ -14,15 +14,15 @@ import {
 } from '@jam-ledger/contract';
 import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../store/index.ts';
 import type { PhraseModel, SectionModel, TranscriptionRow } from '../store/index.ts';
-import { found, kept, known } from './keep.ts';
+import { orNotFound, orConflict, parseWord } from './keep.ts';
 import { gatherFacts } from './licks.ts';
 import { studentOfSong } from './students.ts';
-import { requireTeacher, type Visit } from './visit.ts';
+import { requireTeacher, type RequestContext } from './visit.ts';
 
-/** The transcriptions of the studio by title. @throws NotYours for a student. */
-export async function listTranscriptions(visit: Visit): Promise<readonly TranscriptionLine[]> {
-  requireTeacher(visit);
-  const rows = await findTranscriptions(visit.store, visit.studio.id);
+/** The transcriptions of the studio by title. @throws Forbidden for a student. */
+export async function listTranscriptions(context: RequestContext): Promise<readonly TranscriptionLine[]> {
+  requireTeacher(context);
+  const rows = await findTranscriptions(context.store, context.studio.id);
   return rows.map(({ id, title, whose, studentId, studentName, phrases }) => ({
     id,
     title,
@@ -32,11 +32,11 @@ export async function listTranscriptions(visit: Visit): Promise<readonly Transcr
   }));
 }
 
-/** One transcription with its sections and phrases. @throws NotYours, Unknown */
-export async function showTranscription(visit: Visit, id: string): Promise<Transcription> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
-  const row = found((await findTranscriptions(store, studio.id, id))[0]);
+/** One transcription with its sections and phrases. @throws Forbidden, NotFound */
+export async function showTranscription(context: RequestContext, id: string): Promise<Transcription> {
+  requireTeacher(context);
+  const { store, studio } = context;
+  const row = orNotFound((await findTranscriptions(store, studio.id, id))[0]);
   const sections = await findSections(store, studio.id, id);
   const phrases = await findPhrases(
     store,
@@ -46,7 +46,7 @@ export async function showTranscription(visit: Visit, id: string): Promise<Trans
   return {
     id,
     version: row.version,
-    student: await studentOfSong(visit, row.studentId),
+    student: await studentOfSong(context, row.studentId),
     ...setUpOf(row),
     sections: sections.map((section) =>
       describeSection(
@@ -57,15 +57,15 @@ export async function showTranscription(visit: Visit, id: string): Promise<Trans
   };
 }
 
-/** Changes how a song is set up. @throws NotYours, Unknown, Stale */
-export async function changeSetUp(visit: Visit, id: string, change: SetUpChange): Promise<Transcription> {
-  requireTeacher(visit);
-  const { store, studio } = visit;
+/** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */
+export async function changeSetUp(context: RequestContext, id: string, change: SetUpChange): Promise<Transcription> {
+  requireTeacher(context);
+  const { store, studio } = context;
   const { version, ...setUp } = change;
   const saved = await saveVersioned(store.transcriptions, { studioId: studio.id, id, version }, setUp);
-  await kept(saved, () => showTranscription(visit, id));
+  await orConflict(saved, () => showTranscription(context, id));
   await gatherFacts(store, { songId: id });
-  return showTranscription(visit, id);
+  return showTranscription(context, id);
 }
 
 /** The set-up that a row holds, as far as a phrase needs it. */
@@ -74,7 +74,7 @@ export function basicsOf(
 ): SongBasics {
   const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = row;
   const basics = { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
-  return { ...basics, feel: known(FEELS, row.feel), pitchWay: known(PITCH_WAYS, row.pitchWay) };
+  return { ...basics, feel: parseWord(FEELS, row.feel), pitchWay: parseWord(PITCH_WAYS, row.pitchWay) };
 }
 
 function setUpOf(row: TranscriptionRow): SetUp {
@@ -86,7 +86,7 @@ function setUpOf(row: TranscriptionRow): SetUp {
     rig,
     scaleLengthMm,
     songSeconds,
-    studentLayer: known(LAYERS, row.studentLayer),
+    studentLayer: parseWord(LAYERS, row.studentLayer),
   };
 }
 
@@ -110,9 +110,9 @@ export function describePhrase(row: PhraseModel): Phrase {
     struck,
     checkedBy,
     checkedAgainst,
-    layer: known(LAYERS, row.layer),
-    certainty: known(CERTAINTIES, row.certainty),
-    status: known(PHRASE_STATUSES, row.status),
+    layer: parseWord(LAYERS, row.layer),
+    certainty: parseWord(CERTAINTIES, row.certainty),
+    status: parseWord(PHRASE_STATUSES, row.status),
     checkedAt: row.checkedAt?.toISOString() ?? null,
     alternateOf: row.alternateOf ?? null,
     chosen: row.chosen,

@@ -4,10 +4,10 @@ import type { FieldProblem } from '@jam-ledger/contract';
 export abstract class Trouble extends Error {}
 
 /** Nothing with this id is in the studio. */
-export class Unknown extends Trouble {}
+export class NotFound extends Trouble {}
 
 /** It is there, but not for this person. */
-export class NotYours extends Trouble {}
+export class Forbidden extends Trouble {}
 
 /** Name and password do not belong together; which half was wrong is never said. */
 export class WrongSignIn extends Trouble {
@@ -17,7 +17,7 @@ export class WrongSignIn extends Trouble {
 }
 
 /** The row was changed by somebody else in between; carries it as it stands. */
-export class Stale extends Trouble {
+export class Conflict extends Trouble {
   readonly current: unknown;
   constructor(current: unknown) {
     super('This was changed elsewhere in the meantime; nothing was overwritten.');

@@ -1,4 +1,4 @@
-import { MOST_CALLING, type Desk, type Found } from '@jam-ledger/contract';
+import { MAX_CALLING, type Desk, type Found } from '@jam-ledger/contract';
 import type { RouteLocationRaw } from 'vue-router';
 import { dayText, momentText } from './useDays.ts';
 
@@ -110,7 +110,7 @@ export function deskLines(desk: Desk, zone: string): readonly DeskGroup[] {
 function sayMore({ calling, calls }: Desk): string {
   const left = calling - calls.length;
   if (left <= 0) return '';
-  return `and ${calling >= MOST_CALLING ? 'many' : left} more, less urgent; they come up in the lessons.`;
+  return `and ${calling >= MAX_CALLING ? 'many' : left} more, less urgent; they come up in the lessons.`;
 }
 
 /** Where something found leads. */

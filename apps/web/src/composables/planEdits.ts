@@ -17,7 +17,7 @@ export interface PlanPhrase extends TimedPhrase {
   readonly name: string;
   readonly section: string;
   /** Where it can be cut in two, ticks. */
-  readonly places: readonly number[];
+  readonly cutPoints: readonly number[];
 }
 
 /** What new pieces of a plan are made with. */

@@ -2,7 +2,7 @@ import type { PlanPiece } from '@jam-ledger/contract';
 import type { PlanPhrase } from './planEdits.ts';
 
 /** Sizes of the plan, pixels: a row, the head, and how wide a whole song is at least and at most, by its phrases. */
-export const LANE = { row: 30, head: 30, phrase: 64, least: 200, most: 520 } as const;
+export const LANE = { row: 30, head: 30, phrase: 64, min: 200, max: 520 } as const;
 
 /** A phrase along the form. */
 export interface LanePhrase {
@@ -28,7 +28,7 @@ export interface SongLane {
 /** Lays the phrases of a song out one after the other, to scale by their bars. */
 export function laneOf(phrases: readonly PlanPhrase[]): SongLane {
   const bars = phrases.reduce((sum, { cut }) => sum + cut.bars, 0);
-  const all = Math.min(LANE.most, Math.max(LANE.least, phrases.length * LANE.phrase));
+  const all = Math.min(LANE.max, Math.max(LANE.min, phrases.length * LANE.phrase));
   let left = 0;
   const placed = phrases.map(({ cut }) => {
     const width = (cut.bars / Math.max(1, bars)) * all;

@@ -1,18 +1,18 @@
 import type { Phrase, Transcription } from '@jam-ledger/contract';
-import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { ref, shallowRef } from 'vue';
 import type { PlanPhrase } from './planEdits.ts';
 import { askHands, jobOf, POLICY_OF_SCHOOL } from './useHands.ts';
 import { tuningOf } from './useReading.ts';
 
-/** Reckons how the phrases of a song are cut, one after the other off the page. */
+/** Computes how the phrases of a song are cut, one after the other off the page. */
 export function useCutting() {
   const phrases = shallowRef<readonly PlanPhrase[]>([]);
   const done = ref(0);
   const all = ref(0);
 
-  async function reckon(song: Transcription): Promise<void> {
-    const paces = readPaces(song);
+  async function compute(song: Transcription): Promise<void> {
+    const tempoChanges = readTempoChanges(song);
     const tuning = tuningOf(song);
     const policy = POLICY_OF_SCHOOL[song.student.schools.picking];
     const own = song.sections.flatMap((section) =>
@@ -22,7 +22,7 @@ export function useCutting() {
     all.value = own.length;
     const made: PlanPhrase[] = [];
     for (const { section, phrase } of own) {
-      const { bpm, meter } = paceAt(section.startSeconds, paces);
+      const { bpm, meter } = tempoAt(section.startSeconds, tempoChanges);
       const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, policy });
       const report = await askHands((worker) => worker.cut(job, { id: phrase.id, sectionId: section.id }));
       made.push({ ...report, name: phrase.name, section: section.label, bpm });
@@ -30,7 +30,7 @@ export function useCutting() {
     }
     phrases.value = made;
   }
-  return { phrases, done, all, reckon };
+  return { phrases, done, all, compute };
 }
 
 /** Whether a phrase is played: not struck, and the one that is chosen of its alternates. */

@@ -17,7 +17,7 @@ import type { SongForm } from './useSongForm.ts';
 
 const EMPTY_SECTION = { bars: 4, times: 1, open: false, passes: [], jump: null } as const;
 /** Comparing every pair of more sections would hold the desk up. Our choice. */
-const MOST_COMPARED = 24;
+const MAX_COMPARED = 24;
 /** Labels are proposed after a pause, milliseconds. Our choice. */
 const PAUSE_MS = 800;
 
@@ -49,7 +49,7 @@ export function useFormDesk(form: SongForm, chosen: (sectionId: string | undefin
     return notices.tell(() => store.amendSections([{ id, change }], says(label)));
   }
 
-  const mend = ({ sectionId, change }: FormFix) =>
+  const fix = ({ sectionId, change }: FormFix) =>
     amend(sectionId, change, (label) =>
       change.bars === undefined ? `${label} is changed.` : `${label} now has ${change.bars} bars.`,
     );
@@ -61,9 +61,10 @@ export function useFormDesk(form: SongForm, chosen: (sectionId: string | undefin
     return notices.tell(async () => {
       const before = sections.value.findLast((one) => one.startSeconds < startSeconds);
       const added = await store.addSection({ ...nextSection.value, startSeconds });
-      const bars = before && Math.round(barsFrom(before.startSeconds, startSeconds, form.paces.value) / before.times);
+      const bars =
+        before && Math.round(barsFrom(before.startSeconds, startSeconds, form.tempoChanges.value) / before.times);
       const isFree = before?.phrases.length === 0 && before.bars !== bars;
-      if (before && bars && isFree && bars <= SONG_LIMITS.bars.most)
+      if (before && bars && isFree && bars <= SONG_LIMITS.bars.max)
         await store.changeSection(before, { ...sectionBody(before), bars });
       chosen(added?.id);
     });
@@ -75,7 +76,7 @@ export function useFormDesk(form: SongForm, chosen: (sectionId: string | undefin
     return notices.tell(() => store.amendSections(changes, 'The sections are labelled by what is written in them.'));
   };
 
-  return { nextSection, mend, move, drop, proposed, label };
+  return { nextSection, fix, move, drop, proposed, label };
 }
 
 function labelAfter(sections: readonly Section[]): string {
@@ -98,7 +99,7 @@ function useProposedLabels(
       return { phrases: phrases.filter(({ chosen }) => chosen).map((one) => form.readingOf(one).phrase), newPart };
     });
     const isReady = numbers.every((number) => number > 0) && written.every(({ phrases }) => phrases.length > 0);
-    if (!isReady || sections.length > MOST_COMPARED) return [];
+    if (!isReady || sections.length > MAX_COMPARED) return [];
     const key = readKey(settled.value?.key ?? '') ?? OPEN_KEY;
     const labels = proposeLabels(written, { tuning: form.tuning.value, capo: settled.value?.capo ?? 0, key });
     return sections.flatMap(({ id, label: from }, index) => {

@@ -16,7 +16,7 @@ export const POLICY_OF_SCHOOL: Readonly<Record<PickingSchool, PickingPolicy>> = 
   'all down': 'all down',
 };
 
-/** What hands are reckoned for: the text, how it is read, and for whom. */
+/** What hands are computed for: the text, how it is read, and for whom. */
 export interface HandsFor {
   readonly text: string;
   readonly song: Transcription;
@@ -42,13 +42,13 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
   return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known, policy, feel: feelOf(song.feel) };
 }
 
-/** The worker that reckons hands. */
+/** The worker that computes hands. */
 export const { ask: askHands } = lazyWorker<Hands>(
-  'What is reckoned of hands',
+  'What is computed of hands',
   () => new Worker(new URL('../workers/hands.worker.ts', import.meta.url), { type: 'module' }),
 );
 
-/** What the margin tells of hands, reckoned off the page whenever the text has settled; the last one until then. */
+/** What the margin tells of hands, computed off the page whenever the text has settled; the last one until then. */
 export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<HandReport | undefined>> {
   const report = shallowRef<HandReport>();
   let asked = 0;
@@ -58,8 +58,8 @@ export function useHands(what: MaybeRefOrGetter<HandsFor>): Readonly<ShallowRef<
     async (now) => {
       asked += 1;
       const mine = asked;
-      // What cannot be reckoned just now is reckoned after the next pause.
-      const made = await askHands((worker) => worker.reckon(jobOf(now))).catch(() => undefined);
+      // What cannot be computed just now is computed after the next pause.
+      const made = await askHands((worker) => worker.compute(jobOf(now))).catch(() => undefined);
       if (made && mine === asked && !gone) report.value = made;
     },
     { immediate: true },

@@ -9,7 +9,7 @@ import { bodyOf, NOT_GIVEN, type LineState, type PlanPhrase } from './planEdits.
 /** Kept so long after the last change, milliseconds. Our choice. */
 const KEEP_MS = 500;
 /** Most steps back. Our choice. */
-const MOST_UNDO = 100;
+const MAX_UNDO = 100;
 
 /** The plan of a song: changed here at once, kept by itself, undone step by step. */
 export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhrase[]>>) {
@@ -35,7 +35,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
   function change(to: Partial<PlanBody>): void {
     const before = plan.value;
     if (!before || (to.pieces === before.pieces && Object.keys(to).length === 1)) return;
-    undone.value = [...undone.value.slice(1 - MOST_UNDO), before];
+    undone.value = [...undone.value.slice(1 - MAX_UNDO), before];
     put({ ...before, ...to });
   }
 

@@ -1,9 +1,9 @@
 import type { EventTime } from '@jam-ledger/core/notation';
 import { useLocalStorage } from '@vueuse/core';
 import { onScopeDispose, ref, shallowRef } from 'vue';
-import { Take, type Levels, type PlayPlan } from './take.ts';
+import { Playback, type Levels, type PlayPlan } from './playback.ts';
 
-export type { PlayPlan } from './take.ts';
+export type { PlayPlan } from './playback.ts';
 
 /** A quiet level to begin with, as a share of full. Our choice, for the care of ears. */
 const SAFE_LEVEL = 0.5;
@@ -18,11 +18,11 @@ export function usePlayer() {
   const level = useLocalStorage('jam-level', SAFE_LEVEL);
   const clickLevel = useLocalStorage('jam-click-level', 0.6);
   const backingLevel = useLocalStorage('jam-backing-level', 0.4);
-  let take: Take | undefined;
+  let playback: Playback | undefined;
 
   function stop(): void {
-    take?.stop();
-    take = undefined;
+    playback?.stop();
+    playback = undefined;
     playing.value = false;
     counting.value = false;
     cursor.value = undefined;
@@ -38,8 +38,8 @@ export function usePlayer() {
     sounding = stop;
     playing.value = true;
     counting.value = plan.countIn;
-    const started = new Take(plan, levels(), (moment) => {
-      if (take !== started) return;
+    const started = new Playback(plan, levels(), (moment) => {
+      if (playback !== started) return;
       if (moment === 'over') {
         stop();
         after?.();
@@ -48,17 +48,17 @@ export function usePlayer() {
         cursor.value = typeof moment === 'object' ? moment : undefined;
       }
     });
-    take = started;
+    playback = started;
     try {
       await started.start();
     } catch (error) {
-      if (take === started) stop();
+      if (playback === started) stop();
       throw error;
     }
   }
 
   function setLevels(): void {
-    take?.setLevels(levels());
+    playback?.setLevels(levels());
   }
 
   onScopeDispose(() => {

@@ -1,13 +1,13 @@
 import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
 import {
   checkForm,
-  paceAt,
-  readPaces,
+  tempoAt,
+  readTempoChanges,
   timeForm,
   type FormProblem,
   type FormSection,
-  type Pace,
-  type Paces,
+  type TempoChange,
+  type TempoChanges,
   type TimedRound,
 } from '@jam-ledger/core/form';
 import {
@@ -33,10 +33,10 @@ export interface KnownReading {
 /** The form of a song: its clock, its playing order, what does not agree, and its phrases as they read. */
 export interface SongForm {
   readonly tuning: ComputedRef<Tuning>;
-  readonly paces: ComputedRef<Paces>;
+  readonly tempoChanges: ComputedRef<TempoChanges>;
   readonly rounds: ComputedRef<readonly TimedRound[]>;
   readonly problems: ComputedRef<readonly FormProblem[]>;
-  readonly paceOf: (sectionId: string) => Pace;
+  readonly tempoOf: (sectionId: string) => TempoChange;
   readonly readingOf: (phrase: Phrase) => KnownReading;
 }
 
@@ -45,20 +45,20 @@ export function useSongForm(song: () => Transcription | null): SongForm {
   const current = () => song() ?? NO_SONG;
   const tuningName = computed(() => current().tuning);
   const tuning = computed(() => tuningOf({ tuning: tuningName.value }));
-  const paces = computed(() => readPaces(current()));
-  /** The pace at the start of each section, by its id. */
-  const sectionPaces = computed(
-    () => new Map(current().sections.map(({ id, startSeconds }) => [id, paceAt(startSeconds, paces.value)])),
+  const tempoChanges = computed(() => readTempoChanges(current()));
+  /** The tempo at the start of each section, by its id. */
+  const sectionTempos = computed(
+    () => new Map(current().sections.map(({ id, startSeconds }) => [id, tempoAt(startSeconds, tempoChanges.value)])),
   );
   const known = new Map<
     string,
     KnownReading & { readonly text: string; readonly tuning: Tuning; readonly meter: string }
   >();
 
-  const paceOf = (sectionId: string): Pace => sectionPaces.value.get(sectionId) ?? paces.value[0];
+  const tempoOf = (sectionId: string): TempoChange => sectionTempos.value.get(sectionId) ?? tempoChanges.value[0];
 
   function readingOf({ id, text, sectionId }: Phrase): KnownReading {
-    const { meter } = paceOf(sectionId);
+    const { meter } = tempoOf(sectionId);
     const set = { text, tuning: tuning.value, meter: writeMeter(meter) };
     const before = known.get(id);
     if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
@@ -69,16 +69,16 @@ export function useSongForm(song: () => Transcription | null): SongForm {
   }
 
   const sections = computed(() => current().sections.map(formSection));
-  const rounds = computed(() => timeForm(sections.value, paces.value));
+  const rounds = computed(() => timeForm(sections.value, tempoChanges.value));
   const problems = computed(() =>
     checkForm({
       sections: sections.value,
-      paces: paces.value,
+      tempoChanges: tempoChanges.value,
       songSeconds: current().songSeconds ?? undefined,
-      phraseBars: phraseBars(current(), readingOf, paceOf),
+      phraseBars: phraseBars(current(), readingOf, tempoOf),
     }),
   );
-  return { tuning, paces, rounds, problems, paceOf, readingOf };
+  return { tuning, tempoChanges, rounds, problems, tempoOf, readingOf };
 }
 
 /** What is laid out while there is no song yet. */
@@ -96,14 +96,14 @@ const NO_SONG = {
 function phraseBars(
   { sections, studentLayer }: Pick<Transcription, 'sections' | 'studentLayer'>,
   readingOf: SongForm['readingOf'],
-  paceOf: SongForm['paceOf'],
+  tempoOf: SongForm['tempoOf'],
 ): ReadonlyMap<string, number> {
   const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number])[] => {
     const played = phrases.filter(({ chosen }) => chosen);
     const layer = played.some((one) => one.layer === studentLayer) ? studentLayer : played[0]?.layer;
     const own = played.filter((one) => one.layer === layer);
     const ticks = own.reduce((sum, phrase) => sum + readingOf(phrase).ticks, 0);
-    return own.length > 0 ? [[id, ticks / barTicks(paceOf(id).meter)]] : [];
+    return own.length > 0 ? [[id, ticks / barTicks(tempoOf(id).meter)]] : [];
   });
   return new Map(filled);
 }

@@ -48,11 +48,11 @@ interface Counts {
 }
 
 /** The first lines that hold no more than so many bars. */
-function linesWithin({ lines }: Broken, most: number): Counts {
+function linesWithin({ lines }: Broken, max: number): Counts {
   const counts: number[] = [];
   let bars = 0;
   for (const { length } of lines) {
-    if (bars + length > most) break;
+    if (bars + length > max) break;
     counts.push(length);
     bars += length;
   }
@@ -60,11 +60,11 @@ function linesWithin({ lines }: Broken, most: number): Counts {
 }
 
 /** The last lines that hold no more than so many bars, and leave the rest to others. */
-function linesBehind({ lines }: Broken, most: number, rest: number): Counts {
+function linesBehind({ lines }: Broken, max: number, rest: number): Counts {
   const counts: number[] = [];
   let bars = 0;
   for (const { length } of [...lines].reverse()) {
-    if (bars + length > most || bars + length > rest) break;
+    if (bars + length > max || bars + length > rest) break;
     counts.unshift(length);
     bars += length;
   }

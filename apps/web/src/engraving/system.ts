@@ -137,14 +137,14 @@ function notesFrom(bar: ScoreBar, from: number): number {
 const drawnStaves = new Map<string, string>();
 
 /** Forgotten when there are more, as while a window is drawn wider. Our choice. */
-const MOST_STAVES = 200;
+const MAX_STAVES = 200;
 
 /** The lines of the tab, one stave for the whole system, as markup; what parts the bars is drawn over it. */
 function tabLines(width: number, top: number, strings: number): string {
   const key = [width, top, strings].join();
   const known = drawnStaves.get(key);
   if (known !== undefined) return known;
-  if (drawnStaves.size >= MOST_STAVES) drawnStaves.clear();
+  if (drawnStaves.size >= MAX_STAVES) drawnStaves.clear();
   const element = document.createElement('div');
   const context = contextOf(element, width, top);
   const stave = new TabStave(SIZES.sidePadding, top, width, {

@@ -34,7 +34,7 @@ const emit = defineEmits<{ show: [span: Span]; open: [phraseId: string] }>();
 /** The note on fingers, which stands in one of two columns. */
 const here = () =>
   h(HandNote, {
-    places: props.report.places,
+    fretPositions: props.report.fretPositions,
     workMs: props.report.workMs,
     caret: props.caret,
     boxed: boxed.value,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type LedgerPiece, type Phrase, type PieceBody, type Transcription } from '@jam-ledger/contract';
-import type { Pace } from '@jam-ledger/core/form';
+import type { TempoChange } from '@jam-ledger/core/form';
 import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
@@ -40,7 +40,7 @@ const props = defineProps<{
   /** Takes a saved phrase back into the song; called after this desk is gone, too, which an event would not be. */
   keep: (phrase: Phrase) => void;
   /** The tempo and meter of its section. */
-  pace: Pace;
+  tempoChange: TempoChange;
   /** The meter a phrase of the song stands in, `4/4`. */
   meterOf: (phrase: Phrase) => string;
 }>();
@@ -53,24 +53,24 @@ const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
 const { reading, bars, tuning, meter, read } = useReading(text, () => ({
   tuning: props.song.tuning,
-  meter: writeMeter(props.pace.meter),
+  meter: writeMeter(props.tempoChange.meter),
 }));
 const keyText = computed(() => props.song.key);
 const key = computed(() => readKey(keyText.value) ?? OPEN_KEY);
-/** The margin goes on reckoning after a pause in typing, milliseconds. Our choice. */
+/** The margin goes on computing after a pause in typing, milliseconds. Our choice. */
 const PAUSE_MS = 400;
 const settledText = refDebounced(text, PAUSE_MS);
 const settledPhrase = computed(() => read(settledText.value).phrase);
-/** What notes are compared and named against; one object, so that nothing is reckoned anew with every key. */
+/** What notes are compared and named against; one object, so that nothing is computed anew with every key. */
 const against = computed(() => ({ tuning: tuning.value, capo: props.song.capo, key: key.value }));
 const { policy, inBox, whyFirst, press } = useSchools(() => props.song.student.schools);
-/** What hands are reckoned for: the text as it stands, and as it has settled. */
+/** What hands are computed for: the text as it stands, and as it has settled. */
 const handsNow = (asked: string) => ({
   text: asked,
   song: props.song,
   tuning: tuning.value,
   meter: meter.value,
-  bpm: props.pace.bpm,
+  bpm: props.tempoChange.bpm,
   policy: policy.value,
 });
 const now = () => handsNow(text.value);
@@ -81,7 +81,7 @@ const remarks = computed(() => hands.value?.problems ?? []);
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
 const percent = ref(100);
-const bpm = computed(() => Math.round((props.pace.bpm * percent.value) / 100));
+const bpm = computed(() => Math.round((props.tempoChange.bpm * percent.value) / 100));
 const withStaff = useLocalStorage('jam-staff', false);
 const withNeck = useLocalStorage('jam-neck', true);
 const mirrored = ref(props.song.student.guitar.leftHanded);
@@ -100,7 +100,7 @@ const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = 
 /** What the phrase is like, of those before it in the song. */
 const alike = useAlike(
   () => ({
-    phrase: { text: settledText.value, meter: writeMeter(props.pace.meter) },
+    phrase: { text: settledText.value, meter: writeMeter(props.tempoChange.meter) },
     earlier: phrasesBefore(props.song, props.phrase).map(({ name, phrase }) => ({
       id: phrase.id,
       name,
@@ -147,12 +147,12 @@ const SAYS = {
   stale: 'changed elsewhere',
 } as const;
 
-function apply({ span, text: mended }: Fix): void {
-  editor.value?.replace(span, mended);
+function apply({ span, text: fixed }: Fix): void {
+  editor.value?.replace(span, fixed);
 }
 
-/** A mend of hands is for the text that they were reckoned for. */
-function mend(fix: Fix): void {
+/** A fix of hands is for the text that they were computed for. */
+function fixHands(fix: Fix): void {
   if (hands.value?.text === text.value) apply(fix);
   else notices.say('The text has changed meanwhile; the margin looks again.');
 }
@@ -269,7 +269,7 @@ function renameTo(event: Event): void {
           :report="hands"
           :now="now"
           :student="firstName"
-          :bpm="pace.bpm"
+          :bpm="tempoChange.bpm"
           :why-first="whyFirst"
           :caret="settledCaret"
           :replace="replaceAll"
@@ -287,10 +287,10 @@ function renameTo(event: Event): void {
         :problems="problems"
         :text="text"
         :remarks="remarks"
-        :reckoned-for="hands?.text ?? ''"
+        :computed-for="hands?.text ?? ''"
         @show="editor?.select($event)"
         @fix="apply"
-        @mend="mend"
+        @fix-hands="fixHands"
       />
       <CareNote v-if="hands" :cautions="hands.cautions" :today="session.me?.studio.today ?? ''" />
       <LikenessNote
@@ -324,7 +324,7 @@ function renameTo(event: Event): void {
         v-else
         :phrase-id="phrase.id"
         :student="song.student"
-        :tempo="pace.bpm"
+        :tempo="tempoChange.bpm"
         :difficulty="hands?.difficulty.total"
         :floor="hands?.floor"
         :assign="assign"

@@ -32,7 +32,7 @@ const route = useRoute();
 const songId = String(route.params['id']);
 const store = useSong();
 const notices = useNotices();
-const { phrases, done, all, reckon } = useCutting();
+const { phrases, done, all, compute } = useCutting();
 const { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give } = usePlan(
   songId,
   phrases,
@@ -68,7 +68,7 @@ onMounted(() =>
   notices.tell(async () => {
     await Promise.all([store.load(songId), load()]);
     await loadLessons();
-    if (song.value) await reckon(song.value);
+    if (song.value) await compute(song.value);
   }),
 );
 onBeforeRouteLeave(async () => {
@@ -134,7 +134,7 @@ const seam = computed(() => {
     return undefined;
   const bar = phrase.cut.length / phrase.cut.bars;
   const quarter = Math.round(((at % bar) / TICKS_PER_QUARTER + 1) * 100) / 100;
-  return { at, places: phrase.places, says: `bar ${Math.floor(at / bar) + 1}, quarter ${quarter}` };
+  return { at, cutPoints: phrase.cutPoints, says: `bar ${Math.floor(at / bar) + 1}, quarter ${quarter}` };
 });
 function moveSeam(at: number): void {
   const phraseId = chosen.value?.parts[0]?.phraseId ?? '';
@@ -212,7 +212,7 @@ const KEYS: Readonly<Record<string, (id: string) => true>> = {
       <Button size="small" text label="Undo" title="Ctrl+Z" :disabled="undone.length === 0" @click="undo" />
     </header>
     <PlanSettings :plan="plan" :schools="song.student.schools" @change="settle" />
-    <p v-if="done < all" class="soft" role="status">Reckoning how hard the phrases are: {{ done }} of {{ all }} …</p>
+    <p v-if="done < all" class="soft" role="status">Working out how hard the phrases are: {{ done }} of {{ all }} …</p>
     <p v-else-if="phrases.length === 0" class="soft">
       No phrase of this song is written yet; write one on the song desk, then it can be cut into pieces.
     </p>

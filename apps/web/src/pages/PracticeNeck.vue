@@ -9,7 +9,7 @@ const props = defineProps<{ piece: Piece; phrase: Phrase; tuning: Tuning; playin
 
 const key = computed(() => readKey(props.piece.song.key) ?? OPEN_KEY);
 /** Every place of the phrase on the neck; while it plays, those that sound. */
-const places = computed(() => {
+const fretPositions = computed(() => {
   const events = eventsOf(props.phrase).filter(({ item }) => !props.playing || item.span.from === props.playing.from);
   const all = events.flatMap(({ item }) =>
     item.notes.flatMap(({ string, fret }) => (fret === null ? [] : [{ string, fret }])),
@@ -26,7 +26,7 @@ const places = computed(() => {
     :music-key="key"
     :names="piece.naming"
     :mirrored="piece.hand.leftHanded"
-    :shown="places"
+    :shown="fretPositions"
     still
   />
 </template>

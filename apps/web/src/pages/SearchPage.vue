@@ -18,7 +18,7 @@ const chosen = ref(0);
 async function look(): Promise<void> {
   const q = words.value.trim();
   void router.replace({ query: q === '' ? {} : { q } });
-  if (q.length < SEARCH_LIMITS.least) return void (found.value = undefined);
+  if (q.length < SEARCH_LIMITS.min) return void (found.value = undefined);
   await notices.tell(async () => {
     const answer = await api.search(q);
     // An answer to words that are no longer there is no answer.
@@ -46,7 +46,7 @@ function go(): void {
       v-model="words"
       type="search"
       aria-label="Search everything"
-      :maxlength="SEARCH_LIMITS.most"
+      :maxlength="SEARCH_LIMITS.max"
       autofocus
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"

@@ -20,10 +20,10 @@ const report = ref<SeriesReport>();
 onMounted(() => notices.tell(async () => void (report.value = await api.seriesReport(String(route.params['id'])))));
 
 /** Most pieces that one page shows; what is held already gives way first. Our choice. */
-const MOST_SHOWN = 14;
+const MAX_SHOWN = 14;
 const shown = computed(() => {
   const all = given.value;
-  return all.length <= MOST_SHOWN ? all : all.filter(({ state }) => state !== 'held').slice(0, MOST_SHOWN);
+  return all.length <= MAX_SHOWN ? all : all.filter(({ state }) => state !== 'held').slice(0, MAX_SHOWN);
 });
 const given = computed(() => (report.value?.pieces ?? []).filter(({ assignedOn }) => assignedOn !== null));
 const coming = computed(() =>

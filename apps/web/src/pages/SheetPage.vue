@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { FIDELITY_SAYS, type Phrase, type Section } from '@jam-ledger/contract';
-import { paceAt, readPaces } from '@jam-ledger/core/form';
+import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { readShorthand, scoreOf, type Meter } from '@jam-ledger/core/notation';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -23,14 +23,14 @@ const PAGE_SCALE = 0.62;
 
 const song = computed(() => store.song);
 const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
-const paces = computed(() => readPaces(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
+const tempoChanges = computed(() => readTempoChanges(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
 const barsOf = ({ text }: Phrase, meter: Meter) => scoreOf(readShorthand(text, { tuning: tuning.value, meter }).phrase);
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,
     phrases: section.phrases
       .filter(({ chosen }) => chosen)
-      .map((phrase) => ({ phrase, bars: barsOf(phrase, paceAt(section.startSeconds, paces.value).meter) })),
+      .map((phrase) => ({ phrase, bars: barsOf(phrase, tempoAt(section.startSeconds, tempoChanges.value).meter) })),
   })),
 );
 const legend = computed(() => legendOf(sections.value.flatMap(({ phrases }) => phrases.flatMap(({ bars }) => bars))));

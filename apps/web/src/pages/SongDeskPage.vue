@@ -185,7 +185,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
     <FormStrip
       :sections="song.sections"
       :rounds="form.rounds.value"
-      :paces="form.paces.value"
+      :tempo-changes="form.tempoChanges.value"
       :song-seconds="song.songSeconds"
       :student-layer="song.studentLayer"
       :rig="song.rig"
@@ -216,7 +216,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :problems="form.problems.value"
       :labels="desk.proposed.value"
       @show="showSection"
-      @fix="desk.mend"
+      @fix="desk.fix"
       @label="desk.label"
     />
     <SecondListen :list="doubts" @open="openPhrase" />
@@ -246,8 +246,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :assign="assign"
         :rename="rename"
         :keep="store.keepPhrase"
-        :meter-of="({ sectionId }) => writeMeter(form.paceOf(sectionId).meter)"
-        :pace="form.paceOf(phrase.sectionId)"
+        :meter-of="({ sectionId }) => writeMeter(form.tempoOf(sectionId).meter)"
+        :tempo-change="form.tempoOf(phrase.sectionId)"
         @go-phrase="goPhrase"
         @open="openPhrase"
       />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MOST_WORK_MINUTES, type Mail, type Person, type PersonBody, type PersonChange } from '@jam-ledger/contract';
+import { MAX_WORK_MINUTES, type Mail, type Person, type PersonBody, type PersonChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -145,7 +145,7 @@ function takeBack(person: Person): Promise<void> {
           :model-value="studio.workMinutes"
           :input-id="id"
           :min="0"
-          :max="MOST_WORK_MINUTES"
+          :max="MAX_WORK_MINUTES"
           :use-grouping="false"
           :disabled="!isOwner"
           @update:model-value="settings.work"

@@ -13,31 +13,31 @@ const props = defineProps<{
   student: StudentOfSong;
   /** The song’s tempo where the phrase stands. */
   tempo: number;
-  /** How hard it is for the student, once that is reckoned. */
+  /** How hard it is for the student, once that is computed. */
   difficulty: number | undefined;
-  /** Slower than this it loses its sense; reckoned along with how hard it is. */
+  /** Slower than this it loses its sense; computed along with how hard it is. */
   floor: TempoAdvice | undefined;
   assign: (body: PieceBody) => Promise<void>;
 }>();
 
-const { least, most } = PRACTICE_TEMPO_RANGE;
-const clamped = (bpm: number) => Math.min(most, Math.max(least, Math.round(bpm)));
+const { min, max } = PRACTICE_TEMPO_RANGE;
+const clamped = (bpm: number) => Math.min(max, Math.max(min, Math.round(bpm)));
 const { fields, problems, trouble, busy, send } = useForm(pieceSchema, {
   phraseId: props.phraseId,
-  startBpm: least,
+  startBpm: min,
   targetBpm: clamped(props.tempo),
   floorBpm: null,
   difficulty: null,
 });
 
 const advice = computed(() =>
-  startTempo(Math.max(least, fields.targetBpm), {
+  startTempo(Math.max(min, fields.targetBpm), {
     difficulty: props.difficulty ?? USUAL_DIFFICULTY,
     shown: props.student.shown,
     floor: props.floor?.bpm,
   }),
 );
-/** Before hands have reckoned the phrase it counts as middling. */
+/** Before hands have computed the phrase it counts as middling. */
 const USUAL_DIFFICULTY = 40;
 /** The start follows what is proposed until somebody types one. */
 const typed = ref(false);

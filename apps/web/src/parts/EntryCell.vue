@@ -6,9 +6,9 @@ const props = defineProps<{ cell: LedgerCell; target: number }>();
 
 const share = computed(() => (props.cell.outcome === 'clean' ? Math.min(1, props.cell.bpm / props.target) : 0));
 const title = computed(() => {
-  const { bpm, outcome, medium, percent, takes } = props.cell;
+  const { bpm, outcome, medium, percent, results } = props.cell;
   const part = percent < 100 ? `, ${percent} % of it` : '';
-  const more = takes > 1 ? `, ${takes} takes that day` : '';
+  const more = results > 1 ? `, ${results} takes that day` : '';
   return `${bpm} ${outcome === 'clean' ? 'clean' : 'not yet'}${part}, ${medium}${more}`;
 });
 </script>

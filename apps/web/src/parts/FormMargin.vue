@@ -11,9 +11,9 @@ const props = defineProps<{
 const emit = defineEmits<{ show: [sectionId: string]; fix: [fix: FormFix]; label: [] }>();
 
 /** So many are shown; the rest on demand. */
-const MOST_SHOWN = 3;
+const MAX_SHOWN = 3;
 const all = ref(false);
-const shown = computed(() => (all.value ? props.problems : props.problems.slice(0, MOST_SHOWN)));
+const shown = computed(() => (all.value ? props.problems : props.problems.slice(0, MAX_SHOWN)));
 const renamed = computed(() => props.labels.map(({ from, to }) => `${from} → ${to}`).join(', '));
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { LAYERS, type Layer, type RigNote, type Section } from '@jam-ledger/contract';
-import { placeAt, type Paces, type TimedRound } from '@jam-ledger/core/form';
+import { placeAt, type TempoChanges, type TimedRound } from '@jam-ledger/core/form';
 import { useElementSize } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -12,7 +12,7 @@ import StripBlock from './StripBlock.vue';
 const props = defineProps<{
   sections: readonly Section[];
   rounds: readonly TimedRound[];
-  paces: Paces;
+  tempoChanges: TempoChanges;
   songSeconds: number | null;
   studentLayer: Layer;
   rig: readonly RigNote[];
@@ -36,7 +36,7 @@ const { width } = useElementSize(view);
 
 /** How far one key moves a boundary, seconds; with Shift ten times as far. Our choice. */
 const STEP_SECONDS = 0.1;
-const MOST_ZOOM = 16;
+const MAX_ZOOM = 16;
 
 const total = computed(() =>
   Math.max(props.songSeconds ?? 0, 8, ...props.rounds.map(({ toSeconds }) => toSeconds + 1)),
@@ -62,7 +62,7 @@ const rows = computed(() => {
   return [own, ...others.map((layer) => ({ layer, blocks: blocks.value.filter(({ id }) => has(id, layer)) }))];
 });
 const here = computed(() => pointer.value ?? props.clock.seconds.value);
-const place = computed(() => sayPlace(here.value, placeAt(here.value, props.rounds, props.paces), props.rig));
+const place = computed(() => sayPlace(here.value, placeAt(here.value, props.rounds, props.tempoChanges), props.rig));
 
 function secondsAt(event: PointerEvent | MouseEvent): number {
   const left = view.value?.getBoundingClientRect().left ?? 0;
@@ -122,7 +122,7 @@ function onStripKey({ key }: KeyboardEvent): void {
 }
 
 function zoomBy(times: number): void {
-  zoom.value = Math.min(MOST_ZOOM, Math.max(1, zoom.value * times));
+  zoom.value = Math.min(MAX_ZOOM, Math.max(1, zoom.value * times));
 }
 </script>
 
@@ -188,7 +188,7 @@ function zoomBy(times: number): void {
         text
         icon="pi pi-plus"
         aria-label="Zoom in (+)"
-        :disabled="zoom >= MOST_ZOOM"
+        :disabled="zoom >= MAX_ZOOM"
         @click="zoomBy(2)"
       />
       <output class="place">{{ place }}</output>

@@ -44,8 +44,8 @@ async function submit(): Promise<void> {
         v-model="fields.guitar.frets"
         :input-id="id"
         :invalid="invalid"
-        :min="SONG_LIMITS.frets.least"
-        :max="SONG_LIMITS.frets.most"
+        :min="SONG_LIMITS.frets.min"
+        :max="SONG_LIMITS.frets.max"
       />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Strings" :problem="problems['guitar.strings']">
@@ -53,8 +53,8 @@ async function submit(): Promise<void> {
         v-model="fields.guitar.strings"
         :input-id="id"
         :invalid="invalid"
-        :min="GUITAR_LIMITS.strings.least"
-        :max="GUITAR_LIMITS.strings.most"
+        :min="GUITAR_LIMITS.strings.min"
+        :max="GUITAR_LIMITS.strings.max"
       />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Scale length" hint="mm" :problem="problems['guitar.scaleLengthMm']">
@@ -63,8 +63,8 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :max-fraction-digits="1"
-        :min="SONG_LIMITS.scaleLengthMm.least"
-        :max="SONG_LIMITS.scaleLengthMm.most"
+        :min="SONG_LIMITS.scaleLengthMm.min"
+        :max="SONG_LIMITS.scaleLengthMm.max"
       />
     </FieldRow>
     <div class="checks">
@@ -82,8 +82,8 @@ async function submit(): Promise<void> {
         v-model="fields.guitar.spanFrets"
         :input-id="id"
         :invalid="invalid"
-        :min="GUITAR_LIMITS.spanFrets.least"
-        :max="GUITAR_LIMITS.spanFrets.most"
+        :min="GUITAR_LIMITS.spanFrets.min"
+        :max="GUITAR_LIMITS.spanFrets.max"
         placeholder="4"
       />
     </FieldRow>

@@ -4,10 +4,10 @@ import type { Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
-import type { HandPlace, PlaceWishes, WayReport } from '../workers/hands.worker.ts';
+import type { HandPosition, PlaceWishes, WayReport } from '../workers/hands.worker.ts';
 
 const props = defineProps<{
-  places: readonly HandPlace[];
+  fretPositions: readonly HandPosition[];
   workMs: number;
   caret: Span | undefined;
   /** The same pitches in one box, where that is how this student plays; else null. */
@@ -52,7 +52,9 @@ const nameOf = (finger: string | number | null): string => NAMES[String(finger)]
 
 const here = computed(() => {
   const at = props.caret?.to;
-  return at === undefined ? undefined : (props.places.findLast(({ span }) => span.from <= at) ?? props.places[0]);
+  return at === undefined
+    ? undefined
+    : (props.fretPositions.findLast(({ span }) => span.from <= at) ?? props.fretPositions[0]);
 });
 
 /** `Third finger, the hand at fret 5`, and why. */

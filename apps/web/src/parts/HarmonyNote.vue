@@ -14,7 +14,7 @@ import { computed } from 'vue';
 
 const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
 
-const MOST_SCALES = 3;
+const MAX_SCALES = 3;
 
 const degrees = computed(() => degreesOf(props.phrase, props.options));
 /** The notes of the event at the caret, heard the first time. */
@@ -34,7 +34,7 @@ const chords = computed(() => {
 });
 const scales = computed(() =>
   scalesFor(chords.value, props.options.key)
-    .slice(0, MOST_SCALES)
+    .slice(0, MAX_SCALES)
     .map((scale) => {
       const { inside, leaving } = fitOf(props.phrase, scale, props.options);
       const names = [...leaving.keys()].map((chroma) => writeSpelling(spell(60 + chroma, props.options.key), false));

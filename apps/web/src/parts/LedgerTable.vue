@@ -51,7 +51,7 @@ const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> 
 function walk(event: KeyboardEvent): void {
   const step = STEPS[event.key];
   if (!step || event.altKey || event.ctrlKey || event.metaKey) return;
-  const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+  const within = (value: number, min: number, max: number) => Math.min(max, Math.max(min, value));
   at.value = {
     row: within(at.value.row + step[0], 0, order.value.length - 1),
     column: within(at.value.column + step[1], -1, props.ledger.days.length - 1),

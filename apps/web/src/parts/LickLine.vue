@@ -13,14 +13,14 @@ const { bars, tuning } = useReading(
   () => props.lick.text,
   () => props.lick.song,
 );
-const MOST_BARS = 4;
-const first = computed(() => bars.value.slice(0, MOST_BARS));
+const MAX_BARS = 4;
+const first = computed(() => bars.value.slice(0, MAX_BARS));
 const place = computed(() => {
   const { lowestFret, highestFret } = props.lick;
   if (highestFret === 0) return 'open strings';
   return lowestFret === highestFret ? `fret ${lowestFret}` : `frets ${lowestFret} to ${highestFret}`;
 });
-const MOST_TECHNIQUES = 6;
+const MAX_TECHNIQUES = 6;
 </script>
 
 <template>
@@ -38,7 +38,7 @@ const MOST_TECHNIQUES = 6;
         >
       </p>
       <p v-if="lick.techniques.length > 0" class="soft">
-        {{ lick.techniques.slice(-MOST_TECHNIQUES).join(', ') }}
+        {{ lick.techniques.slice(-MAX_TECHNIQUES).join(', ') }}
       </p>
       <p v-if="lick.likeness" class="likeness">{{ lick.likeness.charAt(0).toUpperCase() + lick.likeness.slice(1) }}</p>
       <Button size="small" text label="More like this" :aria-label="`More like ${lick.name}`" @click="emit('more')" />

@@ -10,9 +10,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: number] }>();
 
-const MOST_SHOWN = 2;
+const MAX_SHOWN = 2;
 
-const shown = computed(() => props.alike.slice(0, MOST_SHOWN));
+const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
 
 /** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
 function mayRefer({ kinship, differences, likeness }: Alike): boolean {

@@ -7,7 +7,7 @@ import {
   spell,
   writeSpelling,
   type Key,
-  type Place,
+  type FretPosition,
   type Tuning,
 } from '@jam-ledger/core/pitch';
 import { computed, ref } from 'vue';
@@ -24,7 +24,7 @@ const props = defineProps<{
   /** Only looked at, not written on. */
   still?: boolean;
   /** Where the notes at the caret lie. */
-  shown: readonly Place[];
+  shown: readonly FretPosition[];
 }>();
 const emit = defineEmits<{ touch: [note: string, stack: boolean] }>();
 
@@ -50,9 +50,9 @@ const fretX = (fret: number) => sideX(alongX(fret));
 const noteX = (fret: number) => (fret === 0 ? sideX(NUT_X - 13) : (fretX(fret - 1) + fretX(fret)) / 2);
 const stringY = (string: number) => TOP + (string - 1) * GAP;
 
-const cursor = ref<Place>({ string: 1, fret: 0 });
+const cursor = ref<FretPosition>({ string: 1, fret: 0 });
 const focused = ref(false);
-const nameOf = ({ string, fret }: Place) =>
+const nameOf = ({ string, fret }: FretPosition) =>
   writeSpelling(spell(midiOf(props.tuning, string, fret, props.capo), props.musicKey), false);
 
 const says = computed(() =>
@@ -61,13 +61,13 @@ const says = computed(() =>
     : `Neck: arrows move, Enter writes ${typed(cursor.value)}, ${nameOf(cursor.value)}; Shift adds it to the stack`,
 );
 
-function typed({ string, fret }: Place): string {
+function typed({ string, fret }: FretPosition): string {
   const letter =
     namesOf({ tuning: props.tuning, names: props.names }) === 'letters' ? letterOfString(string) : undefined;
   return `${fret}${letter ?? `@${string}`}`;
 }
 
-function place(event: MouseEvent): Place | undefined {
+function place(event: MouseEvent): FretPosition | undefined {
   if (!(event.currentTarget instanceof SVGElement)) return undefined;
   const box = event.currentTarget.getBoundingClientRect();
   const x = sideX(((event.clientX - box.left) / box.width) * WIDTH);

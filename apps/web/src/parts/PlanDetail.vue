@@ -21,7 +21,7 @@ const props = defineProps<{
   /** Days of the coming lessons. */
   lessons: readonly string[];
   /** Where the halves meet, and where they could: bars with beats, for those that are halves. */
-  seam: { readonly at: number; readonly places: readonly number[]; readonly says: string } | undefined;
+  seam: { readonly at: number; readonly cutPoints: readonly number[]; readonly says: string } | undefined;
 }>();
 const emit = defineEmits<{
   tempo: [to: Pick<PlanPiece, 'startBpm' | 'targetBpm' | 'floorBpm'>];
@@ -44,7 +44,7 @@ const byHand = computed(() => {
   return lesson?.fixed && props.lessons.includes(lesson.day) ? lesson.day : PLANNED;
 });
 
-const { least, most } = PRACTICE_TEMPO_RANGE;
+const { min, max } = PRACTICE_TEMPO_RANGE;
 const given = computed(() => props.state.assignedOn !== null);
 const problem = computed(() => {
   const { startBpm, targetBpm, floorBpm } = props.piece;
@@ -60,11 +60,11 @@ const whole = computed(() => props.piece.kind === 'phrase');
 function set(name: 'startBpm' | 'targetBpm' | 'floorBpm', value: number | null): void {
   const { startBpm, targetBpm, floorBpm } = props.piece;
   if (value === null && name !== 'floorBpm') return;
-  const clamped = value === null ? null : Math.min(most, Math.max(least, Math.round(value)));
+  const clamped = value === null ? null : Math.min(max, Math.max(min, Math.round(value)));
   emit('tempo', { startBpm, targetBpm, floorBpm, [name]: clamped });
 }
 function slide(event: Event): void {
-  const at = event.target instanceof HTMLInputElement ? props.seam?.places[Number(event.target.value)] : undefined;
+  const at = event.target instanceof HTMLInputElement ? props.seam?.cutPoints[Number(event.target.value)] : undefined;
   if (at !== undefined) emit('recut', at);
 }
 </script>
@@ -125,7 +125,13 @@ function slide(event: Event): void {
     </div>
     <label v-if="seam" class="seam">
       <span>The halves meet at {{ seam.says }}</span>
-      <input type="range" min="0" :max="seam.places.length - 1" :value="seam.places.indexOf(seam.at)" @change="slide" />
+      <input
+        type="range"
+        min="0"
+        :max="seam.cutPoints.length - 1"
+        :value="seam.cutPoints.indexOf(seam.at)"
+        @change="slide"
+      />
     </label>
     <TempoLadder v-if="rungs.length > 0" :rungs="rungs" />
     <div v-if="whole" class="buttons" role="group" aria-label="Make of it">

@@ -9,11 +9,11 @@ const props = defineProps<{ plan: PlanBody; schools: Schools }>();
 const emit = defineEmits<{ change: [to: Partial<PlanBody>] }>();
 
 const explains = (name: 'learning' | 'raising') => SCHOOL_QUESTIONS.find((one) => one.name === name)?.explains ?? '';
-const { least, most } = PLAN_LIMITS.targetPercent;
+const { min, max } = PLAN_LIMITS.targetPercent;
 const RULES = [
-  { name: 'cleanNeeded', label: 'Clean takes to go up', least: 1, most: 6 },
-  { name: 'fallsAfter', label: 'Misses to come down', least: 1, most: 6 },
-  { name: 'restMinutes', label: 'Rest after, minutes', least: 3, most: 15 },
+  { name: 'cleanNeeded', label: 'Clean takes to go up', min: 1, max: 6 },
+  { name: 'fallsAfter', label: 'Misses to come down', min: 1, max: 6 },
+  { name: 'restMinutes', label: 'Rest after, minutes', min: 3, max: 15 },
 ] as const;
 
 function learn(word: string | null): void {
@@ -54,12 +54,12 @@ function target(value: number | null): void {
       <InputNumber
         :model-value="plan.targetPercent"
         :input-id="id"
-        :min="least"
-        :max="most"
+        :min="min"
+        :max="max"
         @update:model-value="target"
       />
     </FieldRow>
-    <FieldRow v-for="{ name, label, least: low, most: high } in RULES" :key="name" v-slot="{ id }" :label="label">
+    <FieldRow v-for="{ name, label, min: low, max: high } in RULES" :key="name" v-slot="{ id }" :label="label">
       <InputNumber
         :model-value="plan.rules[name]"
         :input-id="id"

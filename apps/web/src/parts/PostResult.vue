@@ -18,10 +18,10 @@ const bpm = defineModel<number | null>('bpm', { required: true });
 const id = useId();
 
 const problem = computed(() => {
-  const { least, most } = PRACTICE_TEMPO_RANGE;
+  const { min, max } = PRACTICE_TEMPO_RANGE;
   if (bpm.value === null) return 'At which tempo?';
   if (!Number.isInteger(bpm.value)) return 'A whole number of beats a minute.';
-  return bpm.value < least || bpm.value > most ? `Between ${least} and ${most}.` : undefined;
+  return bpm.value < min || bpm.value > max ? `Between ${min} and ${max}.` : undefined;
 });
 
 async function send(outcome: Outcome): Promise<void> {

@@ -6,11 +6,11 @@ defineProps<{
   /** What was not read as typed, in the text as it stands. */
   problems: readonly Problem[];
   text: string;
-  /** What hands, guitar and ear have against it, in the text they were reckoned for. */
+  /** What hands, guitar and ear have against it, in the text they were computed for. */
   remarks: readonly Problem<string>[];
-  reckonedFor: string;
+  computedFor: string;
 }>();
-const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix]; mend: [fix: Fix] }>();
+const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix]; fixHands: [fix: Fix] }>();
 </script>
 
 <template>
@@ -19,6 +19,6 @@ const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix]; mend: [fix: Fix]
     <p v-if="problems.length + remarks.length === 0" class="soft">Nothing to remark; it reads as typed.</p>
     <RemarkList :problems="problems" :text="text" @show="emit('show', $event)" @fix="emit('fix', $event)" />
     <!-- Apart, so that typing does not draw them anew. -->
-    <RemarkList :problems="remarks" :text="reckonedFor" @show="emit('show', $event)" @fix="emit('mend', $event)" />
+    <RemarkList :problems="remarks" :text="computedFor" @show="emit('show', $event)" @fix="emit('fixHands', $event)" />
   </section>
 </template>

@@ -8,9 +8,9 @@ const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix] }>();
 
 const GRADES = { error: 'not read', warning: 'look again', hint: 'a question' } as const;
 
-/** More at once nobody reads; those behind come up as the first are mended. */
-const MOST_SHOWN = 25;
-const shown = computed(() => props.problems.slice(0, MOST_SHOWN));
+/** More at once nobody reads; those behind come up as the first are fixed. */
+const MAX_SHOWN = 25;
+const shown = computed(() => props.problems.slice(0, MAX_SHOWN));
 
 function quote(text: string, { from, to }: Span): string {
   const words = text.slice(from, to).trim();
@@ -38,7 +38,7 @@ function quote(text: string, { from, to }: Span): string {
         />
       </li>
     </ul>
-    <p v-if="problems.length > MOST_SHOWN" class="soft">And {{ problems.length - MOST_SHOWN }} more.</p>
+    <p v-if="problems.length > MAX_SHOWN" class="soft">And {{ problems.length - MAX_SHOWN }} more.</p>
   </div>
 </template>
 

@@ -81,7 +81,7 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :min="0"
-        :max="SONG_LIMITS.bars.most"
+        :max="SONG_LIMITS.bars.max"
         :use-grouping="false"
       />
     </FieldRow>
@@ -140,7 +140,7 @@ async function submit(): Promise<void> {
             size="small"
             :aria-label="`Its bars, line ${index + 1}`"
             :min="1"
-            :max="SONG_LIMITS.bars.most"
+            :max="SONG_LIMITS.bars.max"
             @update:model-value="typeBars(index, $event)"
         /></label>
         <Button

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { seriesSchema, type SeriesBody, type Student } from '@jam-ledger/contract';
-import { checkRule, lessonDates, MOST_LESSONS, type Holiday } from '@jam-ledger/core/series';
+import { checkRule, lessonDates, MAX_LESSONS, type Holiday } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -91,7 +91,7 @@ async function submit(): Promise<void> {
         {{ name }}</label
       >
     </fieldset>
-    <FieldRow v-slot="{ id }" label="Lessons" :hint="`at most ${MOST_LESSONS}`" :problem="problemOf('count')">
+    <FieldRow v-slot="{ id }" label="Lessons" :hint="`at most ${MAX_LESSONS}`" :problem="problemOf('count')">
       <InputNumber
         :model-value="fields.rule.count"
         :input-id="id"

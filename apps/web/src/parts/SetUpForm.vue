@@ -18,7 +18,7 @@ import { computed, ref } from 'vue';
 import { clockText, readClock } from '../composables/useDays.ts';
 import { useForm } from '../composables/useForm.ts';
 import FieldRow from './FieldRow.vue';
-import PaceRows from './PaceRows.vue';
+import TempoRows from './TempoRows.vue';
 import PitchAdvice from './PitchAdvice.vue';
 import RigRows from './RigRows.vue';
 import StampTempo from './StampTempo.vue';
@@ -93,7 +93,7 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :min="0"
-        :max="SONG_LIMITS.capo.most"
+        :max="SONG_LIMITS.capo.max"
         :use-grouping="false"
       />
     </FieldRow>
@@ -103,7 +103,7 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :min="0"
-        :max="SONG_LIMITS.frets.most"
+        :max="SONG_LIMITS.frets.max"
         :use-grouping="false"
       />
     </FieldRow>
@@ -113,7 +113,7 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :min="0"
-        :max="SONG_LIMITS.scaleLengthMm.most"
+        :max="SONG_LIMITS.scaleLengthMm.max"
         :max-fraction-digits="1"
         :use-grouping="false"
       />
@@ -130,7 +130,7 @@ async function submit(): Promise<void> {
         :input-id="id"
         :invalid="invalid"
         :min="0"
-        :max="TEMPO_RANGE.most"
+        :max="TEMPO_RANGE.max"
         :max-fraction-digits="1"
         :use-grouping="false"
       />
@@ -149,7 +149,7 @@ async function submit(): Promise<void> {
     </FieldRow>
     <TapTempo @tempo="fields.tempo = $event" />
     <StampTempo :meter="fields.meter" @tempo="fields.tempo = $event" />
-    <PaceRows v-model="fields.changes" :problems="problems" />
+    <TempoRows v-model="fields.changes" :problems="problems" />
     <FieldRow
       v-slot="{ id, invalid }"
       label="Recording is off by"

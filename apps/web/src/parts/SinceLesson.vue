@@ -9,9 +9,10 @@ const props = defineProps<{ ledger: Ledger }>();
 const lines = computed(() =>
   props.ledger.pieces.flatMap(({ id, phrase: { name }, since: what }) => {
     if (!what) return [];
-    const { before, since, takes, misses } = what;
+    const { before, since, results, misses } = what;
     const missed = misses === 0 ? '' : `, ${misses} not yet`;
-    if (since === null) return [{ id, line: `${name}: nothing clean in ${takes} ${takes === 1 ? 'take' : 'takes'}` }];
+    if (since === null)
+      return [{ id, line: `${name}: nothing clean in ${results} ${results === 1 ? 'take' : 'takes'}` }];
     if (before !== null && since <= before) return [{ id, line: `${name}: ${since} again${missed}` }];
     return [{ id, line: `${name}: ${before === null ? '' : `${before} → `}${since}${missed}` }];
   }),

@@ -27,8 +27,8 @@ const found = computed(() => {
 });
 const says = computed(() => {
   if (found.value) {
-    const { bpm, least, most } = found.value;
-    return `${bpm.toFixed(1)} bpm, between ${least.toFixed(1)} and ${most.toFixed(1)}`;
+    const { bpm, min, max } = found.value;
+    return `${bpm.toFixed(1)} bpm, between ${min.toFixed(1)} and ${max.toFixed(1)}`;
   }
   return [from.value, to.value, bars.value].every(Boolean)
     ? 'These tell no tempo.'

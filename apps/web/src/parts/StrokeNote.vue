@@ -18,8 +18,8 @@ const WORDS: Readonly<Record<Stroke, string>> = {
   legato: 'slurred',
   open: 'left open',
 };
-const MOST_SHOWN = 48;
-const shown = computed(() => props.strokes.signs.slice(0, MOST_SHOWN));
+const MAX_SHOWN = 48;
+const shown = computed(() => props.strokes.signs.slice(0, MAX_SHOWN));
 const counted = ({ outside, inside, with: along, against }: StrokeReport): string =>
   [
     `${outside} outside`,
@@ -49,7 +49,7 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
         :aria-label="`${index + 1}: ${WORDS[sign.stroke]}`"
         @click="emit('show', sign.span)"
       >
-        {{ SIGNS[sign.stroke] }}</button><span v-if="strokes.signs.length > MOST_SHOWN" class="soft"> …</span>
+        {{ SIGNS[sign.stroke] }}</button><span v-if="strokes.signs.length > MAX_SHOWN" class="soft"> …</span>
     </p>
     <p v-if="isPlanned">String changes: {{ counted(strokes) }}.</p>
     <p v-else>No stroke is written; the player chooses.</p>

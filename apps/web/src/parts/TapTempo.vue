@@ -7,22 +7,22 @@ const emit = defineEmits<{ tempo: [bpm: number] }>();
 
 /** A pause after which tapping begins anew, milliseconds. Our choice. */
 const ANEW_MS = 3000;
-const MOST_TAPS = 40;
+const MAX_TAPS = 40;
 
 const taps = ref<readonly number[]>([]);
 const tapped = computed(() => tempoFromTaps(taps.value.map((time) => time / 1000)));
 const says = computed(() => {
   if (taps.value.length === 0) return 'Tap along with the quarters.';
   if (!tapped.value) return `${taps.value.length} ${taps.value.length === 1 ? 'tap' : 'taps'}, go on …`;
-  const { bpm, least, most, missed } = tapped.value;
+  const { bpm, min, max, missed } = tapped.value;
   const skipped = missed === 0 ? '' : `, ${missed} missed`;
-  return `${bpm.toFixed(1)} bpm, between ${least.toFixed(1)} and ${most.toFixed(1)}${skipped}`;
+  return `${bpm.toFixed(1)} bpm, between ${min.toFixed(1)} and ${max.toFixed(1)}${skipped}`;
 });
 
 function tap(): void {
   const now = performance.now();
   const before = taps.value.at(-1);
-  taps.value = before === undefined || now - before > ANEW_MS ? [now] : [...taps.value, now].slice(-MOST_TAPS);
+  taps.value = before === undefined || now - before > ANEW_MS ? [now] : [...taps.value, now].slice(-MAX_TAPS);
 }
 
 function use(): void {

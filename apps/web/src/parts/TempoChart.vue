@@ -79,7 +79,7 @@ function span(): [string, string] | undefined {
   return [new Date(from - played * 0.03).toISOString(), new Date(to).toISOString()];
 }
 
-/** Reckoned anew when the look changes, since its colours are read from it. */
+/** Computed anew when the look changes, since its colours are read from it. */
 function themed<One>(make: () => One): One {
   void props.dark;
   return make();

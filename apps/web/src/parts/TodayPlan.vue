@@ -12,7 +12,7 @@ const CHOICES = [10, 20, 30, 45] as const;
 const minutes = useLocalStorage('jam-minutes', 20);
 /** A number typed by hand elsewhere may be out of range. */
 const planned = computed(() =>
-  Math.min(PRACTICE_MINUTES.most, Math.max(PRACTICE_MINUTES.least, Math.round(minutes.value) || 20)),
+  Math.min(PRACTICE_MINUTES.max, Math.max(PRACTICE_MINUTES.min, Math.round(minutes.value) || 20)),
 );
 const plan = computed(() => practiceToday(props.pieces.map(practiceOf), planned.value, props.today));
 

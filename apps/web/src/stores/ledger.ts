@@ -9,7 +9,7 @@ import { useNotices } from './notices.ts';
 import { useSession } from './session.ts';
 
 /** A result as it is posted. */
-export interface Take {
+export interface PostedResult {
   readonly bpm: number;
   readonly outcome: Outcome;
   readonly percent: number;
@@ -89,7 +89,7 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   /** Posts one result; it can be struck out again from the notice. Without a connection it waits on the device. */
-  async function post(practised: Piece, { bpm, outcome, percent, loop, remark = '' }: Take): Promise<Piece> {
+  async function post(practised: Piece, { bpm, outcome, percent, loop, remark = '' }: PostedResult): Promise<Piece> {
     const id = crypto.randomUUID();
     const round = loop && { loop };
     const entry = { id, pieceId: practised.id, personId: person(), bpm, outcome, percent, remark, ...round };

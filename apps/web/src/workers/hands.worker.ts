@@ -12,8 +12,8 @@ import {
   moveTo,
   namesOf,
   oneBox,
-  placesOnPath,
-  withPlaces,
+  fretPositionsOnPath,
+  withFretPositions,
   type FrettingFinger,
   type Path,
 } from '@jam-ledger/core/fretboard';
@@ -31,7 +31,7 @@ import {
   type Technique,
 } from '@jam-ledger/core/notation';
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
-import { cutPlaces, floorTempo, phraseToCut, type CutPhrase, type TempoAdvice } from '@jam-ledger/core/pieces';
+import { cutPoints, floorTempo, phraseToCut, type CutPhrase, type TempoAdvice } from '@jam-ledger/core/pieces';
 import type { Key } from '@jam-ledger/core/pitch';
 import { makeVariant, sayUnread, type VariantKind } from '@jam-ledger/core/variants';
 import { expose } from 'comlink';
@@ -45,7 +45,7 @@ export interface HandJob extends CheckOptions {
 }
 
 /** Where a hand is for one event. */
-export interface HandPlace {
+export interface HandPosition {
   readonly span: Span;
   readonly position: number;
   /** One finger a note that is fretted, thickest string first, and what they hold. */
@@ -84,7 +84,7 @@ export interface WayReport {
 export interface HandReport {
   readonly text: string;
   readonly problems: readonly HandProblem[];
-  readonly places: readonly HandPlace[];
+  readonly fretPositions: readonly HandPosition[];
   readonly workMs: number;
   readonly strokes: StrokeReport;
   /** The same plan begun with the other stroke, and the cheapest there is. */
@@ -106,20 +106,20 @@ export interface CutJob {
 /** How a phrase is cut, where it can be cut in two (ticks), and the slowest tempo that makes sense; null for none. */
 export interface CutReport {
   readonly cut: CutPhrase;
-  readonly places: readonly number[];
+  readonly cutPoints: readonly number[];
   readonly floorBpm: number | null;
 }
 
-/** Longest phrase that is reckoned, items at its top; a paste of a book waits for nothing. Our choice. */
-const MOST_ITEMS = 2000;
+/** Longest phrase that is computed, items at its top; a paste of a book waits for nothing. Our choice. */
+const MAX_ITEMS = 2000;
 
 function readJob({ text, tuning, meter }: HandJob): Phrase {
   const { phrase } = readShorthand(text, { tuning, meter });
-  return { ...phrase, items: phrase.items.slice(0, MOST_ITEMS) };
+  return { ...phrase, items: phrase.items.slice(0, MAX_ITEMS) };
 }
 
 const hands = {
-  reckon(job: HandJob): HandReport {
+  compute(job: HandJob): HandReport {
     const phrase = readJob(job);
     const path = bestPath(phrase, job, { asWritten: true });
     const [first] = planStrokes(phrase, job.policy).strokes.filter(
@@ -129,7 +129,7 @@ const hands = {
     return {
       text: job.text,
       problems: checkPhrase(phrase, job, path),
-      places: placesOf(path),
+      fretPositions: fretPositionsOf(path),
       workMs: path.costMs,
       strokes: strokesOf(phrase, job.policy),
       reversed: strokesOf(phrase, job.policy, start),
@@ -147,7 +147,7 @@ const hands = {
     const { total, hardest } = difficultyOf(phrase, { ...job, known: new Set(job.known) });
     return {
       cut: phraseToCut(phrase, { id, sectionId, difficulty: total, hardest: hardest?.span }),
-      places: cutPlaces(phrase).map(({ at }) => at),
+      cutPoints: cutPoints(phrase).map(({ at }) => at),
       floorBpm: floorTempo(phrase, job.bpm, job.feel)?.bpm ?? null,
     };
   },
@@ -176,12 +176,12 @@ const hands = {
     const before = bestPath(phrase, job, { asWritten: true });
     const isKept = (span: Span) => keep !== null && span.from < keep.to && span.to > keep.from;
     const path = bestPath(phrase, job, { keepOpen, avoid: avoid === null ? [] : [avoid], keep: isKept });
-    const places = placesOnPath(path);
+    const places = fretPositionsOnPath(path);
     const saved = Math.round(before.costMs - path.costMs);
     return written(
       job,
       phrase,
-      withPlaces(phrase, (item) => places.get(item)),
+      withFretPositions(phrase, (item) => places.get(item)),
       saved >= 0 ? `saves the hand ${saved} ms of work` : `costs the hand ${-saved} ms more`,
     );
   },
@@ -240,7 +240,7 @@ function strokesOf(phrase: Phrase, policy: PickingPolicy, start?: 'down' | 'up')
 /** Others are worth a word when they cost little more, milliseconds. Our choice. */
 const WORTH_SAYING_MS = 40;
 
-function placesOf({ steps }: Path): readonly HandPlace[] {
+function fretPositionsOf({ steps }: Path): readonly HandPosition[] {
   return steps.map(({ item, grip, others }, index) => {
     const fingers = [...grip.notes]
       .sort((a, b) => b.string - a.string)

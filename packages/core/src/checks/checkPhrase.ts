@@ -11,7 +11,7 @@ import { speedProblems } from './speed.ts';
 
 /**
  * Everything that hands, guitar and ear find wrong with a phrase that reads well, in the order of the text; each with its
- * numbers, and a mend where there is a certain one. What the reader reports itself (bars, links, bend targets) is not repeated.
+ * numbers, and a fix where there is a certain one. What the reader reports itself (bars, links, bend targets) is not repeated.
  * Linear in the events.
  *
  * @param path the way of the hand through the phrase as written, where it is known already

@@ -7,7 +7,7 @@ import {
   movedEvent,
   moveTo,
   pitchAt,
-  placesOf,
+  fretPositionsOf,
   spanMm,
   topFret,
   type Path,
@@ -103,8 +103,8 @@ function possibleWithout(item: EventItem): { readonly event: EventItem; readonly
   for (const out of order) {
     const notes = item.notes.filter((note) => note !== out);
     const event = { ...item, notes };
-    const places = notes.map(({ string, fret }) => ({ string, fret }));
-    if (notes.length > 0 && gripsFor(event, places, { barre: null }).some(({ impossible }) => !impossible))
+    const fretPositions = notes.map(({ string, fret }) => ({ string, fret }));
+    if (notes.length > 0 && gripsFor(event, fretPositions, { barre: null }).some(({ impossible }) => !impossible))
       return { event, out };
   }
   return undefined;
@@ -168,10 +168,12 @@ function narrower(item: EventItem, options: Checked['options']): EventItem | und
   const tried = item.notes.flatMap((note, at) =>
     note.fret === null || note.harmonic
       ? []
-      : placesOf(pitchAt(options, note.string, note.fret), options)
+      : fretPositionsOf(pitchAt(options, note.string, note.fret), options)
           .filter(({ string }) => item.notes.every((one, index) => index === at || one.string !== string))
           .map((place) => item.notes.map(({ string, fret }, index) => (index === at ? place : { string, fret }))),
   );
-  const best = tried.filter((places) => width(places) <= options.reachMm).sort((a, b) => width(a) - width(b))[0];
+  const best = tried
+    .filter((fretPositions) => width(fretPositions) <= options.reachMm)
+    .sort((a, b) => width(a) - width(b))[0];
   return best && movedEvent(item, best);
 }

@@ -17,12 +17,12 @@ export type CheckCode =
   | 'key-doubt'
   | 'slip';
 
-/** One of these, with its place and where one is certain its mend. */
+/** One of these, with its place and where one is certain its fix. */
 export type HandProblem = Problem<CheckCode>;
 
 /** What a phrase is checked against. */
 export interface CheckOptions extends Guitar {
-  /** The text the phrase was read from, so that mends fit it. */
+  /** The text the phrase was read from, so that fixes fit it. */
   readonly text: string;
   /** Quarter notes a minute at full speed. */
   readonly bpm: number;
@@ -37,7 +37,7 @@ export interface Checked {
   readonly options: CheckOptions;
 }
 
-/** The mend that writes some events anew; the span reaches from the first to the last of them. */
+/** The fix that writes some events anew; the span reaches from the first to the last of them. */
 export function fixOf(title: string, text: string, changes: ReadonlyMap<EventItem, EventItem>): Fix {
   const spans = [...changes.keys()].map(({ span }) => span);
   const from = Math.min(...spans.map((span) => span.from));

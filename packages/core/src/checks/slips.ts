@@ -188,7 +188,7 @@ function candidates({ string, fret }: Sung, guitar: Guitar): readonly Slip['mean
   return found;
 }
 
-/** The slips as problems, each with its mend. */
+/** The slips as problems, each with its fix. */
 export function slipProblems({ phrase, options }: Checked): readonly HandProblem[] {
   const names = namesOf(options);
   return slipsOf(phrase, options, options.key).map(({ item, string, fret, meant }) => {

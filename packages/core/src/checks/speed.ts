@@ -1,6 +1,6 @@
-import { mmBetween, movedEvent, namesOf, pitchAt, placesOf, sayNote, type Path } from '../fretboard/index.ts';
+import { mmBetween, movedEvent, namesOf, pitchAt, fretPositionsOf, sayNote, type Path } from '../fretboard/index.ts';
 import { secondsOfEvents, type EventItem } from '../notation/index.ts';
-import type { Place } from '../pitch/index.ts';
+import type { FretPosition } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** Faster than this along the neck and a hand arrives by luck, millimetres a second. Our choice. */
@@ -34,7 +34,7 @@ function jumps(
     if (!before || time === undefined || link || shiftMm / time <= FASTEST_HAND_MM_PER_SECOND) return [];
     const [from, to] = [before.notes[0], item.notes[0]];
     if (!from || !to) return [];
-    const nearer = nearerPlace(path, index, options);
+    const nearer = nearerFretPosition(path, index, options);
     return [
       {
         code: 'jump-fast',
@@ -54,15 +54,17 @@ function jumps(
 }
 
 /** The same pitch nearer to the hand, where the event can move alone. */
-function nearerPlace(path: Path, index: number, options: Checked['options']): Place | undefined {
+function nearerFretPosition(path: Path, index: number, options: Checked['options']): FretPosition | undefined {
   const [before, step, after] = [path.steps[index - 1], path.steps[index], path.steps[index + 1]];
   const [note] = step?.item.notes ?? [];
   const alone = step?.item.notes.length === 1 && step.item.link === undefined && after?.item.link === undefined;
   if (!before || !step || !note || note.fret === null || note.harmonic || !alone) return undefined;
   const hand = before.grip.position;
   const away = ({ fret }: { readonly fret: number }) => mmBetween(options, hand, fret);
-  const places = placesOf(pitchAt(options, note.string, note.fret), options).filter(({ fret }) => fret > 0);
-  const best = places.reduce((a, b) => (away(b) < away(a) ? b : a), { string: note.string, fret: note.fret });
+  const fretPositions = fretPositionsOf(pitchAt(options, note.string, note.fret), options).filter(
+    ({ fret }) => fret > 0,
+  );
+  const best = fretPositions.reduce((a, b) => (away(b) < away(a) ? b : a), { string: note.string, fret: note.fret });
   return best.fret === note.fret ? undefined : best;
 }
 
@@ -85,8 +87,8 @@ function runs(path: Path, seconds: ReadonlyMap<EventItem, number>, bpm: number):
   };
   for (const { item } of path.steps) {
     const time = seconds.get(item) ?? Infinity;
-    const most = item.link === undefined || item.link === 'shift' ? FASTEST_PICK_PER_SECOND : FASTEST_LEGATO_PER_SECOND;
-    if (time > 0 && 1 / time > most && item.value !== 'grace') run.push(item);
+    const max = item.link === undefined || item.link === 'shift' ? FASTEST_PICK_PER_SECOND : FASTEST_LEGATO_PER_SECOND;
+    if (time > 0 && 1 / time > max && item.value !== 'grace') run.push(item);
     else close();
   }
   close();

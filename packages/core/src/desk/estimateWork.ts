@@ -29,10 +29,10 @@ export interface WorkEstimate {
 /** Where the studio has no past: minutes a part, and a second of music of middling density. Our choice, to be corrected by its past. */
 const PLAIN = { partMinutes: 45, secondMinutes: 1.4, density: 4, secondLayer: 1.6, unsure: 1.5 } as const;
 
-/** How far single requests stray from the plain reckoning, as the logarithm of minutes, before anything is known. Our choice. */
+/** How far single requests stray from the plain computing, as the logarithm of minutes, before anything is known. Our choice. */
 const STRAY = 0.5;
 
-/** The plain reckoning counts as so many requests of the studio’s own. Our choice. */
+/** The plain computing counts as so many requests of the studio’s own. Our choice. */
 const PLAIN_WEIGHT = 3;
 
 /** How far the slope over length strays from none, before anything is known. Our choice. */
@@ -45,9 +45,9 @@ const MIDDLING_MINUTES = 60;
 const Z90 = 1.2816;
 
 /**
- * Minutes that a request will take: a plain reckoning from its length, density, layers and certainty, corrected by how the
+ * Minutes that a request will take: a plain computing from its length, density, layers and certainty, corrected by how the
  * studio’s past stands to it, with the range that one more request falls into 8 times in 10. The past is a straight line through
- * the logarithm of minutes taken ÷ minutes reckoned, over the logarithm of length: how much more everything takes here, and how
+ * the logarithm of minutes taken ÷ minutes computed, over the logarithm of length: how much more everything takes here, and how
  * much more so what is long; drawn toward none the fewer there are. A request nobody has listened to is compared to the past as
  * it looked before anybody had. Linear in the past.
  *
@@ -59,8 +59,8 @@ export function estimateWork(request: WorkRequest, past: readonly DoneWork[] = [
   const points = past
     .filter(({ minutes }) => minutes > 0)
     .map(({ minutes, request: done }) => {
-      const reckoned = plainMinutes(request.seconds === null ? { ...done, ...UNHEARD } : done);
-      return { length: lengthOf(reckoned), off: Math.log(minutes / reckoned) };
+      const computed = plainMinutes(request.seconds === null ? { ...done, ...UNHEARD } : done);
+      return { length: lengthOf(computed), off: Math.log(minutes / computed) };
     });
   const { offset, slope, spreadAt } = lineThrough(points);
   const length = lengthOf(plain);

@@ -69,8 +69,8 @@ const RAREST_TECHNIQUE = 0.3;
 /** What a technique that is new to the student adds. Our choice. */
 const NEW_TECHNIQUE = 0.8;
 
-/** Shortest time that is reckoned with, seconds. */
-const LEAST_SECONDS = 0.01;
+/** Shortest time that is computed with, seconds. */
+const MIN_SECONDS = 0.01;
 
 interface Load {
   readonly item: EventItem;
@@ -114,15 +114,15 @@ function hardestOf(
   loads: Readonly<Record<PartName, readonly Load[]>>,
   names: readonly PartName[],
 ): HardSpan | undefined {
-  const sums = new Map<EventItem, { sum: number; most: number; part: PartName; load: Load }>();
+  const sums = new Map<EventItem, { sum: number; max: number; part: PartName; load: Load }>();
   for (const part of names) {
     const weighed = loads[part].map(({ load }) => PARTS[part].weight * squeezed(part, load));
     const usual = median(weighed);
     loads[part].forEach((load, index) => {
       const weight = weighed[index] ?? 0;
-      const most = weight - usual;
-      const known = sums.get(load.item) ?? { sum: 0, most: -1, part, load };
-      const stands = most > known.most ? { most, part, load } : {};
+      const max = weight - usual;
+      const known = sums.get(load.item) ?? { sum: 0, max: -1, part, load };
+      const stands = max > known.max ? { max, part, load } : {};
       sums.set(load.item, { ...known, ...stands, sum: known.sum + weight });
     });
   }
@@ -146,7 +146,7 @@ function median(values: readonly number[]): number {
 function loadsOf(phrase: Phrase, context: DifficultyContext): Readonly<Record<PartName, readonly Load[]>> {
   const path = context.path ?? bestPath(phrase, context, { asWritten: true });
   const times = secondsOfEvents(phrase, context.bpm);
-  const secondsOf = (item: EventItem | undefined) => Math.max(LEAST_SECONDS, (item && times.get(item)) ?? Infinity);
+  const secondsOf = (item: EventItem | undefined) => Math.max(MIN_SECONDS, (item && times.get(item)) ?? Infinity);
   const events = path.growth.map(({ item }) => item);
   return {
     speed: speedLoads(events, secondsOf),

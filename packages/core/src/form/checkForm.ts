@@ -1,4 +1,4 @@
-import { barsFrom, paceAt, secondsAfter, type Paces } from './pace.ts';
+import { barsFrom, tempoAt, secondsAfter, type TempoChanges } from './tempoChanges.ts';
 import { playForm, type FormSection, type PlayedForm } from './playForm.ts';
 import { STAMP_SECONDS, tempoFromStamps } from './tempo.ts';
 
@@ -17,7 +17,7 @@ export type FormProblemCode =
   | 'jump-nowhere'
   | 'circle';
 
-/** A certain mend of a section: the field, what it becomes, and what the button says. */
+/** A certain fix of a section: the field, what it becomes, and what the button says. */
 export interface FormFix {
   readonly title: string;
   readonly sectionId: string;
@@ -35,7 +35,7 @@ export interface FormProblem {
 /** A form with what it is checked against. */
 export interface CheckedForm {
   readonly sections: readonly FormSection[];
-  readonly paces: Paces;
+  readonly tempoChanges: TempoChanges;
   /** Bars that the phrases written for a section fill, by its id; missing where none is written. */
   readonly phraseBars: ReadonlyMap<string, number>;
   /** How long the recording is, seconds; left out where nobody said. */
@@ -84,7 +84,7 @@ function checkClock({ section, next, played, firsts }: Neighbours, form: Checked
   const open = new Set(form.sections.filter((one) => one.open).map(({ id }) => id));
   if (between.some(({ id }) => open.has(id))) return [];
   const bars = between.reduce((sum, round) => sum + round.bars, 0);
-  const takes = secondsAfter(from, bars, form.paces) - from;
+  const takes = secondsAfter(from, bars, form.tempoChanges) - from;
   if (bars === 0 || Math.abs(takes - (to - from)) <= 2 * STAMP_SECONDS) return [];
   const alone = between.every(({ id, changes }) => id === section.id && changes.length === 0);
   return [clockProblem({ section, next, bars, takes, alone }, form)];
@@ -99,19 +99,19 @@ interface Disagreement {
   readonly alone: boolean;
 }
 
-function clockProblem({ section, next, bars, takes, alone }: Disagreement, { paces }: CheckedForm): FormProblem {
+function clockProblem({ section, next, bars, takes, alone }: Disagreement, { tempoChanges }: CheckedForm): FormProblem {
   const stamps = { fromSeconds: section.startSeconds, toSeconds: next.startSeconds };
   const seconds = stamps.toSeconds - stamps.fromSeconds;
-  const pace = paceAt(stamps.fromSeconds, paces);
-  const steady = paces.every(({ fromSeconds: at }) => at <= stamps.fromSeconds || at >= stamps.toSeconds);
-  const fits = steady ? tempoFromStamps(stamps, { bars, meter: pace.meter }) : undefined;
-  const range = fits ? `; ${bars} bars in this time would be ${round(fits.least)} to ${round(fits.most)} bpm` : '';
+  const tempoChange = tempoAt(stamps.fromSeconds, tempoChanges);
+  const steady = tempoChanges.every(({ fromSeconds: at }) => at <= stamps.fromSeconds || at >= stamps.toSeconds);
+  const fits = steady ? tempoFromStamps(stamps, { bars, meter: tempoChange.meter }) : undefined;
+  const range = fits ? `; ${bars} bars in this time would be ${round(fits.min)} to ${round(fits.max)} bpm` : '';
   const message =
     `From ${section.label} to ${next.label} are ${round(seconds)} s (± ${2 * STAMP_SECONDS} s), ` +
-    `but ${bars} bars at ${round(pace.bpm)} bpm take ${round(takes)} s${range}.`;
+    `but ${bars} bars at ${round(tempoChange.bpm)} bpm take ${round(takes)} s${range}.`;
   const code = takes < seconds ? 'gap' : 'overlap';
-  const near = Math.round(barsFrom(stamps.fromSeconds, stamps.toSeconds, paces) / section.times);
-  const off = Math.abs(secondsAfter(stamps.fromSeconds, near * section.times, paces) - stamps.toSeconds);
+  const near = Math.round(barsFrom(stamps.fromSeconds, stamps.toSeconds, tempoChanges) / section.times);
+  const off = Math.abs(secondsAfter(stamps.fromSeconds, near * section.times, tempoChanges) - stamps.toSeconds);
   if (!alone || near < 1 || off > 2 * STAMP_SECONDS) return problem(code, section, message);
   return problem(code, section, message, {
     title: `Make it ${near} bars`,
@@ -120,13 +120,13 @@ function clockProblem({ section, next, bars, takes, alone }: Disagreement, { pac
   });
 }
 
-function checkEnd(section: FormSection, { songSeconds, paces }: CheckedForm): readonly FormProblem[] {
+function checkEnd(section: FormSection, { songSeconds, tempoChanges }: CheckedForm): readonly FormProblem[] {
   if (songSeconds === undefined) return [];
   const { label, startSeconds, bars } = section;
   const recording = `the recording ends at ${round(songSeconds)} s`;
   if (startSeconds >= songSeconds)
     return [problem('beyond-song', section, `${label} starts at ${round(startSeconds)} s, but ${recording}.`)];
-  const ends = secondsAfter(startSeconds, bars, paces);
+  const ends = secondsAfter(startSeconds, bars, tempoChanges);
   if (ends <= songSeconds + 2 * STAMP_SECONDS) return [];
   return [problem('beyond-song', section, `${label} would end at ${round(ends)} s, but ${recording}.`)];
 }

@@ -1,5 +1,5 @@
 export * from './tempo.ts';
-export * from './pace.ts';
+export * from './tempoChanges.ts';
 export * from './timeForm.ts';
 export * from './proposeLabels.ts';
 export * from './playForm.ts';

@@ -41,9 +41,9 @@ export function labelSections(sections: readonly Unlabelled[]): readonly string[
     const before = returns === undefined ? undefined : labels[returns];
     if (before) {
       const family = `${before.number}${before.letter}`;
-      const most = (strokes.get(family) ?? 0) + (same ? 0 : 1);
-      strokes.set(family, most);
-      labels.push(same ? before : { ...before, strokes: most });
+      const max = (strokes.get(family) ?? 0) + (same ? 0 : 1);
+      strokes.set(family, max);
+      labels.push(same ? before : { ...before, strokes: max });
       continue;
     }
     newest = nextLabel(newest, newPart ?? false);

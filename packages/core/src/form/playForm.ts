@@ -37,7 +37,7 @@ export interface PlayedSection {
 }
 
 /** Most times round that a form is written out to; beyond that its jumps go in a circle. Our choice. */
-export const MOST_ROUNDS = 2000;
+export const MAX_ROUNDS = 2000;
 
 /** The playing order, and whether it was cut off because jumps lead in a circle or repeats are endless. */
 export interface PlayedForm {
@@ -60,7 +60,7 @@ export function playForm(sections: readonly FormSection[]): PlayedForm {
     const section = sections[at];
     if (!section) break;
     for (let pass = 1; pass <= Math.max(1, section.times); pass += 1) {
-      if (rounds.length >= MOST_ROUNDS) return { rounds, truncated: true };
+      if (rounds.length >= MAX_ROUNDS) return { rounds, truncated: true };
       const visit = (visits.get(section.id) ?? 0) + 1;
       visits.set(section.id, visit);
       const notes = section.passes.filter(

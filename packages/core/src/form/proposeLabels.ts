@@ -16,16 +16,16 @@ export function proposeLabels(sections: readonly WrittenSection[], options: Comp
   return labelSections(
     sections.map((section, index): Unlabelled => {
       const likes = sections.slice(0, index).map((earlier) => likenessOf(earlier, section, options));
-      const most = Math.max(0, ...likes);
+      const max = Math.max(0, ...likes);
       const part = section.newPart === undefined ? {} : { newPart: section.newPart };
-      if (most < ALIKE) return part;
-      return { ...part, returns: likes.indexOf(most), same: most === 1 };
+      if (max < ALIKE) return part;
+      return { ...part, returns: likes.indexOf(max), same: max === 1 };
     }),
   );
 }
 
 function likenessOf(a: WrittenSection, b: WrittenSection, options: CompareOptions): number {
-  const most = Math.max(a.phrases.length, b.phrases.length);
+  const max = Math.max(a.phrases.length, b.phrases.length);
   if (a.phrases.length === 0 || b.phrases.length === 0) return 0;
   const likes = b.phrases.map((phrase, index) => {
     const other = a.phrases[index];
@@ -34,7 +34,7 @@ function likenessOf(a: WrittenSection, b: WrittenSection, options: CompareOption
     if (kinship !== 'same') return likeness * MOVED_SHARE;
     return differences.length === 0 ? likeness : Math.min(likeness, ALMOST);
   });
-  return likes.reduce((sum, like) => sum + like, 0) / most;
+  return likes.reduce((sum, like) => sum + like, 0) / max;
 }
 
 /** Material that returns moved is a change, not the same; so much of its likeness counts. Our choice. */

@@ -21,8 +21,8 @@ export interface SongClock {
 
 /** A number with the range it may lie in. */
 export interface Range {
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
 }
 
 /** How far a stamp in whole seconds may be off to each side. Common practice: players show whole seconds. */
@@ -69,12 +69,12 @@ function secondsAt(bar: number, { tempos, meters }: SongClock): number {
 /** How many bars fit between two stamps at a tempo, and the range that stamps in whole seconds leave. */
 export function barsBetween(
   stamps: { readonly fromSeconds: number; readonly toSeconds: number },
-  pace: { readonly meter: Meter; readonly bpm: number; readonly stampSeconds?: number },
+  tempoChange: { readonly meter: Meter; readonly bpm: number; readonly stampSeconds?: number },
 ): Range & { readonly bars: number } {
-  const one = barSeconds(pace.meter, pace.bpm);
-  const off = 2 * (pace.stampSeconds ?? STAMP_SECONDS);
+  const one = barSeconds(tempoChange.meter, tempoChange.bpm);
+  const off = 2 * (tempoChange.stampSeconds ?? STAMP_SECONDS);
   const seconds = stamps.toSeconds - stamps.fromSeconds;
-  return { bars: seconds / one, least: Math.max(0, seconds - off) / one, most: (seconds + off) / one };
+  return { bars: seconds / one, min: Math.max(0, seconds - off) / one, max: (seconds + off) / one };
 }
 
 /** The tempo that puts so many bars between two stamps, and the range that whole seconds leave; undefined for none. */
@@ -86,7 +86,7 @@ export function tempoFromStamps(
   const off = 2 * (span.stampSeconds ?? STAMP_SECONDS);
   if (!(seconds > off) || !(span.bars > 0)) return undefined;
   const quarters = span.bars * quartersOf(span.meter) * 60;
-  return { bpm: quarters / seconds, least: quarters / (seconds + off), most: quarters / (seconds - off) };
+  return { bpm: quarters / seconds, min: quarters / (seconds + off), max: quarters / (seconds - off) };
 }
 
 /** A tempo tapped, with the range it lies in 19 times of 20, and how many taps were missed in between. */
@@ -123,7 +123,7 @@ export function tempoFromTaps(times: readonly number[]): TappedTempo | undefined
   const { slope, error } = lineThrough(points);
   const wide = (T95[points.length - 3] ?? NORMAL95) * error;
   const missed = counts.reduce((sum, count) => sum + count - 1, 0);
-  return { bpm: 60 / slope, least: 60 / (slope + wide), most: 60 / Math.max(slope - wide, 1e-6), missed };
+  return { bpm: 60 / slope, min: 60 / (slope + wide), max: 60 / Math.max(slope - wide, 1e-6), missed };
 }
 
 function medianOf(values: readonly number[]): number {

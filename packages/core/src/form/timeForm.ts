@@ -1,4 +1,4 @@
-import { paceAt, barsFrom, secondsAfter, type Paces } from './pace.ts';
+import { tempoAt, barsFrom, secondsAfter, type TempoChanges } from './tempoChanges.ts';
 import { playForm, type FormSection, type PlayedSection } from './playForm.ts';
 import { quartersOf } from './tempo.ts';
 
@@ -23,24 +23,28 @@ export interface SongPlace {
  * The playing order against the clock: where a section is first heard, its stamp counts; the rounds after it follow
  * one another by their bars.
  */
-export function timeForm(sections: readonly FormSection[], paces: Paces): readonly TimedRound[] {
+export function timeForm(sections: readonly FormSection[], tempoChanges: TempoChanges): readonly TimedRound[] {
   const stamps = new Map(sections.map(({ id, startSeconds }) => [id, startSeconds]));
   let now = 0;
   return playForm(sections).rounds.map((round) => {
     const stamp = round.visit === 1 ? stamps.get(round.id) : undefined;
     const fromSeconds = stamp ?? now;
-    const toSeconds = secondsAfter(fromSeconds, round.bars, paces);
+    const toSeconds = secondsAfter(fromSeconds, round.bars, tempoChanges);
     now = toSeconds;
     return { ...round, fromSeconds, toSeconds };
   });
 }
 
 /** The section, bar and beat at a place of the recording; undefined before the first section and after the last. */
-export function placeAt(seconds: number, rounds: readonly TimedRound[], paces: Paces): SongPlace | undefined {
+export function placeAt(
+  seconds: number,
+  rounds: readonly TimedRound[],
+  tempoChanges: TempoChanges,
+): SongPlace | undefined {
   const round = rounds.findLast(({ fromSeconds }) => fromSeconds <= seconds);
   if (!round || (round === rounds.at(-1) && seconds > round.toSeconds)) return undefined;
-  const { meter } = paceAt(seconds, paces);
-  const bars = barsFrom(round.fromSeconds, seconds, paces);
+  const { meter } = tempoAt(seconds, tempoChanges);
+  const bars = barsFrom(round.fromSeconds, seconds, tempoChanges);
   // A stamp that is a rounding error short of a bar line is that bar line.
   const whole = Math.floor(bars + 1e-9);
   const beat = 1 + Math.max(0, bars - whole) * quartersOf(meter) * (meter.unit / 4);

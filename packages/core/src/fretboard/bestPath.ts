@@ -1,8 +1,8 @@
 import type { EventItem, Phrase } from '../notation/index.ts';
 import { gripMs, shiftMs, spanMm, wayMs, type Way } from './costs.ts';
-import { gripsFor, isFree, type FrettingFinger, type Grip, type Places } from './grips.ts';
+import { gripsFor, isFree, type FrettingFinger, type Grip, type FretPositions } from './grips.ts';
 import { mmBetween, type Guitar } from './guitar.ts';
-import { placedEvents, type Placed, type PlaceRules } from './places.ts';
+import { placedEvents, type Placed, type PositionRules } from './fretPositions.ts';
 
 /** One event on the way of the hand. */
 export interface PathStep {
@@ -54,7 +54,7 @@ interface Node {
  * The cheapest path of the hand over the events in the order of the text: places, fingers and positions, found exactly by
  * dynamic programming. Linear in the number of events, quadratic in the grips of one. Repeats count once.
  */
-export function bestPath(phrase: Phrase, guitar: Guitar, rules: PlaceRules = {}): Path {
+export function bestPath(phrase: Phrase, guitar: Guitar, rules: PositionRules = {}): Path {
   const events = placedEvents(phrase, guitar, rules);
   const layers = forward(events, guitar, rules);
   const last = cheapest(layers.at(-1) ?? []);
@@ -105,11 +105,11 @@ const NO_EVENT: EventItem = {
 };
 
 /** The cheapest place of the hand for each event, as written places or as chosen. */
-export function placesOnPath(path: Path): ReadonlyMap<EventItem, Places> {
+export function fretPositionsOnPath(path: Path): ReadonlyMap<EventItem, FretPositions> {
   return new Map(path.steps.map(({ item, grip }) => [item, grip.notes.map(({ string, fret }) => ({ string, fret }))]));
 }
 
-function forward(events: readonly Placed[], guitar: Guitar, rules: PlaceRules): readonly (readonly Node[])[] {
+function forward(events: readonly Placed[], guitar: Guitar, rules: PositionRules): readonly (readonly Node[])[] {
   const layers: (readonly Node[])[] = [];
   let before: readonly Node[] = [{ grip: NOTHING, held: null, free: false, cost: 0, before: null }];
   for (const [index, event] of events.entries()) {
@@ -131,27 +131,27 @@ function reach(event: Placed, grip: Grip, { from, first, guitar }: Reaching): re
   const own = gripMs(grip, guitar);
   const free = isFree(grip);
   const best = new Map<string, Node>();
-  let least: Node | undefined;
+  let min: Node | undefined;
   for (const node of from) {
     if (!mayFollow(event, grip, first ? null : node)) continue;
     const cost = node.cost + own + wayCost(node, grip, event.item, guitar);
     const before = first ? null : node;
     if (!free) {
-      if (!least || cost < least.cost) least = { grip, held: grip, free, cost, before };
+      if (!min || cost < min.cost) min = { grip, held: grip, free, cost, before };
       continue;
     }
     const key = node.held ? keyOf(node.held) : '';
     const known = best.get(key);
     if (!known || cost < known.cost) best.set(key, { grip, held: node.held, free, cost, before });
   }
-  return least ? [least] : [...best.values()];
+  return min ? [min] : [...best.values()];
 }
 
 const NOTHING: Grip = { position: 0, notes: [], barres: [], impossible: false };
 
-function gripsOf({ item, barre, choices }: Placed, { position }: PlaceRules): readonly Grip[] {
+function gripsOf({ item, barre, choices }: Placed, { position }: PositionRules): readonly Grip[] {
   const rules = { barre, ...(position !== undefined && { position }) };
-  const all = choices.flatMap((places) => gripsFor(item, places, rules));
+  const all = choices.flatMap((fretPositions) => gripsFor(item, fretPositions, rules));
   const possible = all.filter(({ impossible }) => !impossible);
   return possible.length > 0 ? possible : all.slice(0, 1);
 }
@@ -203,12 +203,12 @@ function backward(
       cost: after + gripMs(next.grip, guitar),
     }));
     for (const node of layers[index] ?? []) {
-      let least = Infinity;
+      let min = Infinity;
       for (const { next, cost } of nexts) {
-        if (cost >= least || !sameHeld(next, node) || !mayFollow(event, next.grip, node)) continue;
-        least = Math.min(least, cost + wayCost(node, next.grip, event.item, guitar));
+        if (cost >= min || !sameHeld(next, node) || !mayFollow(event, next.grip, node)) continue;
+        min = Math.min(min, cost + wayCost(node, next.grip, event.item, guitar));
       }
-      rest[index]?.set(node, least);
+      rest[index]?.set(node, min);
     }
   }
   return rest;

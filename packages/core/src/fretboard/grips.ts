@@ -23,7 +23,7 @@ export interface Grip {
 }
 
 /** A place for each note of an event, in the order in which they are written. */
-export type Places = readonly { readonly string: number; readonly fret: number | null }[];
+export type FretPositions = readonly { readonly string: number; readonly fret: number | null }[];
 
 /** Fingers in the order of the frets. */
 const FINGERS = [1, 2, 3, 4] as const;
@@ -43,8 +43,8 @@ export interface GripRules {
  * Every way to hold the notes of an event at some places: fingers in the order of frets, one finger on several strings only
  * at one fret (a barre), given fingers respected. Never empty: where there is none, one that is called impossible.
  */
-export function gripsFor(event: EventItem, places: Places, rules: GripRules): readonly Grip[] {
-  const notes = places.map(({ string, fret }, index) => ({ string, fret, ...askedOf(event, index) }));
+export function gripsFor(event: EventItem, fretPositions: FretPositions, rules: GripRules): readonly Grip[] {
+  const notes = fretPositions.map(({ string, fret }, index) => ({ string, fret, ...askedOf(event, index) }));
   const isTap = event.link === 'tap';
   const held = notes
     .flatMap((note, index) =>

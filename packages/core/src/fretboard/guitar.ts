@@ -43,19 +43,20 @@ export function reachOfHand({
 /** Millimetres along the neck between two frets counted from the capo; below the open string counts as the open string. */
 export function mmBetween(guitar: Guitar, fretA: number, fretB: number): number {
   const { scaleLengthMm, capo } = guitar;
-  let places = fromNut.get(guitar);
-  if (!places) {
-    places = Array.from({ length: MOST_FRETS }, (_, fret) => fretDistanceMm(scaleLengthMm, 0, fret));
-    fromNut.set(guitar, places);
+  let fretPositions = fromNut.get(guitar);
+  if (!fretPositions) {
+    fretPositions = Array.from({ length: MAX_FRETS }, (_, fret) => fretDistanceMm(scaleLengthMm, 0, fret));
+    fromNut.set(guitar, fretPositions);
   }
   return Math.abs(
-    (places[Math.max(0, fretB) + capo] ?? scaleLengthMm) - (places[Math.max(0, fretA) + capo] ?? scaleLengthMm),
+    (fretPositions[Math.max(0, fretB) + capo] ?? scaleLengthMm) -
+      (fretPositions[Math.max(0, fretA) + capo] ?? scaleLengthMm),
   );
 }
 
 /** Millimetres from the nut to each fret, of guitars that were asked about; a path asks some thousand times. */
 const fromNut = new WeakMap<Guitar, readonly number[]>();
-const MOST_FRETS = 64;
+const MAX_FRETS = 64;
 
 /** The highest fret from the capo. */
 export function topFret({ frets, capo }: Guitar): number {

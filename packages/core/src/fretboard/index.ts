@@ -10,12 +10,12 @@ export {
 } from './guitar.ts';
 export type { Guitar } from './guitar.ts';
 export { gripsFor } from './grips.ts';
-export type { FrettingFinger, Grip, GripNote, GripRules, Places } from './grips.ts';
+export type { FrettingFinger, Grip, GripNote, GripRules, FretPositions } from './grips.ts';
 export { beyondReachMm, gripMs, HAND_MS, spanMm, wayMs } from './costs.ts';
 export type { Way } from './costs.ts';
-export { movedEvent, placesOf, positionsFor, withPlaces } from './places.ts';
-export type { PlaceRules } from './places.ts';
-export { bestPath, placesOnPath } from './bestPath.ts';
+export { movedEvent, fretPositionsOf, positionsFor, withFretPositions } from './fretPositions.ts';
+export type { PositionRules } from './fretPositions.ts';
+export { bestPath, fretPositionsOnPath } from './bestPath.ts';
 export type { Growth, OtherFinger, Path, PathStep } from './bestPath.ts';
 export { oneBox } from './oneBox.ts';
 export type { Boxed } from './oneBox.ts';

@@ -1,8 +1,8 @@
 import { eventsOf, mapItems, type EventItem, type Item, type Phrase, type Span } from '../notation/index.ts';
 import { transposeSymbol, type Key } from '../pitch/index.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
-import type { Places } from './grips.ts';
-import { movedEvent, placesOf } from './places.ts';
+import type { FretPositions } from './grips.ts';
+import { movedEvent, fretPositionsOf } from './fretPositions.ts';
 
 /** Where a phrase is to go. What is left out stays. */
 export interface MoveOptions {
@@ -40,7 +40,7 @@ type Chain = readonly EventItem[];
 
 interface Plan {
   readonly strings: number;
-  readonly places: ReadonlyMap<EventItem, Places>;
+  readonly fretPositions: ReadonlyMap<EventItem, FretPositions>;
   readonly lost: readonly Lost[];
   /** How far frets move in all; of equal plans the nearest is taken. */
   readonly moved: number;
@@ -48,7 +48,7 @@ interface Plan {
 
 /**
  * Moves a phrase by frets, to another key, string group or octave, or to another guitar. The whole keeps its shape where it
- * can, with the step between G and B reckoned in; what falls off the neck is looked for on other strings, and what cannot be
+ * can, with the step between G and B computed in; what falls off the neck is looked for on other strings, and what cannot be
  * kept is listed.
  */
 export function moveTo(phrase: Phrase, guitar: Guitar, options: MoveOptions): Moved {
@@ -64,7 +64,7 @@ export function moveTo(phrase: Phrase, guitar: Guitar, options: MoveOptions): Mo
     planFor(chains, { guitar, to, semitones, strings, octaveBelow: options.octaveBelow ?? false }),
   );
   const best = plans.reduce((a, b) => (isBetter(b, a) ? b : a));
-  const moved = mapItems(phrase, (item) => movedItem(item, best.places));
+  const moved = mapItems(phrase, (item) => movedItem(item, best.fretPositions));
   const spelt = mapItems(moved, (item) =>
     item.kind === 'harmony' && item.chord !== null && semitones % 12 !== 0
       ? { ...item, chord: transposeSymbol(item.chord, semitones, options.key) }
@@ -98,20 +98,20 @@ interface Move {
 }
 
 function planFor(chains: readonly Chain[], move: Move): Plan {
-  const places = new Map<EventItem, Places>();
+  const fretPositions = new Map<EventItem, FretPositions>();
   const lost: Lost[] = [];
   let moved = 0;
   for (const chain of chains) {
     const found = placeChain(chain, move);
     if (found.why !== undefined && chain[0]) lost.push({ span: spanOf(chain), why: found.why });
     chain.forEach((event, index) => {
-      const at = found.places?.[index];
+      const at = found.fretPositions?.[index];
       if (!at) return;
-      places.set(event, at);
+      fretPositions.set(event, at);
       at.forEach(({ fret }, note) => (moved += Math.abs((fret ?? 0) - (event.notes[note]?.fret ?? fret ?? 0))));
     });
   }
-  return { strings: move.strings, places, lost, moved };
+  return { strings: move.strings, fretPositions, lost, moved };
 }
 
 function spanOf(chain: Chain): Span {
@@ -119,27 +119,27 @@ function spanOf(chain: Chain): Span {
 }
 
 /** Places for a chain: moved as asked, else on strings of its own, else an octave lower; or the reason why not. */
-function placeChain(chain: Chain, move: Move): { places?: readonly Places[]; why?: string } {
+function placeChain(chain: Chain, move: Move): { fretPositions?: readonly FretPositions[]; why?: string } {
   if (chain.some(({ notes }) => notes.some(({ harmonic }) => harmonic === 'natural'))) {
     const stays = move.semitones === 0 && move.strings === 0 && move.to.tuning === move.guitar.tuning;
     return stays ? {} : { why: 'A natural harmonic sounds only at its own fret; it stands as before.' };
   }
   const asked = onStrings(chain, move, move.strings);
-  if (asked) return { places: asked };
+  if (asked) return { fretPositions: asked };
   for (const nearer of [1, -1, 2, -2, 3, -3, 4, -4, 5, -5]) {
     const there = onStrings(chain, move, move.strings + nearer);
     if (!there) continue;
     const side = nearer > 0 ? 'thinner' : 'thicker';
     const far = Math.abs(nearer) === 1 ? 'one string' : `${Math.abs(nearer)} strings`;
-    return { places: there, why: `Goes ${far} ${side} than the rest, since its own string has no fret for it.` };
+    return { fretPositions: there, why: `Goes ${far} ${side} than the rest, since its own string has no fret for it.` };
   }
   const below = { ...move, semitones: move.semitones - 12 };
   const lower = move.octaveBelow ? (onStrings(chain, below, move.strings) ?? onAny(chain, below)) : undefined;
-  if (lower) return { places: lower, why: 'Is played an octave lower, since this guitar has no such fret.' };
+  if (lower) return { fretPositions: lower, why: 'Is played an octave lower, since this guitar has no such fret.' };
   return { why: whyNot(chain, move) };
 }
 
-function onAny(chain: Chain, move: Move): readonly Places[] | undefined {
+function onAny(chain: Chain, move: Move): readonly FretPositions[] | undefined {
   for (const strings of [0, 1, -1, 2, -2, 3, -3]) {
     const there = onStrings(chain, move, strings);
     if (there) return there;
@@ -148,14 +148,18 @@ function onAny(chain: Chain, move: Move): readonly Places[] | undefined {
 }
 
 /** The places of a chain so many strings over; undefined where one of its notes has none. */
-function onStrings(chain: Chain, { guitar, to, semitones }: Move, strings: number): readonly Places[] | undefined {
-  const found: Places[] = [];
+function onStrings(
+  chain: Chain,
+  { guitar, to, semitones }: Move,
+  strings: number,
+): readonly FretPositions[] | undefined {
+  const found: FretPositions[] = [];
   for (const { notes, slideIn } of chain) {
-    const places = notes.map((note) => {
+    const fretPositions = notes.map((note) => {
       const string = note.string - strings;
       if (string < 1 || string > to.tuning.openMidis.length) return undefined;
       if (note.fret === null) return { string, fret: null };
-      const place = placesOf(pitchAt(guitar, note.string, note.fret) + semitones, to).find(
+      const place = fretPositionsOf(pitchAt(guitar, note.string, note.fret) + semitones, to).find(
         (one) => one.string === string,
       );
       if (!place) return undefined;
@@ -164,7 +168,7 @@ function onStrings(chain: Chain, { guitar, to, semitones }: Move, strings: numbe
       const trill = note.trill === undefined ? 0 : note.trill - note.fret;
       return place.fret + trill < 0 || place.fret + trill > topFret(to) ? undefined : place;
     });
-    const whole = places.filter((place) => place !== undefined);
+    const whole = fretPositions.filter((place) => place !== undefined);
     if (whole.length < notes.length) return undefined;
     found.push(whole);
   }
@@ -184,10 +188,10 @@ function whyNot(chain: Chain, { guitar, to, semitones }: Move): string {
 }
 
 /** An item after the move; a barre goes along with its notes, and is left out where they part. */
-function movedItem(item: Item, places: ReadonlyMap<EventItem, Places>): Item | readonly Item[] {
-  if (item.kind === 'event') return movedEvent(item, places.get(item));
+function movedItem(item: Item, fretPositions: ReadonlyMap<EventItem, FretPositions>): Item | readonly Item[] {
+  if (item.kind === 'event') return movedEvent(item, fretPositions.get(item));
   if (item.kind !== 'barre') return item;
-  const under = [...places].filter(([{ span }]) => span.from >= item.span.from && span.to <= item.span.to);
+  const under = [...fretPositions].filter(([{ span }]) => span.from >= item.span.from && span.to <= item.span.to);
   const frets = under.flatMap(([event, at]) =>
     at.flatMap(({ fret }, note) => (event.notes[note]?.fret === item.fret && fret !== null ? [fret] : [])),
   );

@@ -36,6 +36,6 @@ export function sayEvent(
   techniques: readonly string[],
   names?: StringNames,
 ): string {
-  const places = notes.toSorted((a, b) => b.string - a.string).map((note) => sayNote(note, names));
-  return [places.join(', '), ...new Set(techniques)].join(' · ');
+  const fretPositions = notes.toSorted((a, b) => b.string - a.string).map((note) => sayNote(note, names));
+  return [fretPositions.join(', '), ...new Set(techniques)].join(' · ');
 }

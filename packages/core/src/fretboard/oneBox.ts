@@ -1,7 +1,7 @@
 import { eventsOf, type Phrase, type Span } from '../notation/index.ts';
-import { bestPath, placesOnPath, type Path } from './bestPath.ts';
+import { bestPath, fretPositionsOnPath, type Path } from './bestPath.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
-import { inBox, placesOf, withPlaces, type PlaceRules } from './places.ts';
+import { inBox, fretPositionsOf, withFretPositions, type PositionRules } from './fretPositions.ts';
 
 /** A phrase brought under a hand that stays where it is. */
 export interface Boxed {
@@ -17,7 +17,7 @@ export interface Boxed {
  * The same pitches with the hand in one place: the box that holds the most events, of those the one that costs the hand
  * least. Undefined for a phrase without a fretted note.
  */
-export function oneBox(phrase: Phrase, guitar: Guitar, rules: PlaceRules = {}): Boxed | undefined {
+export function oneBox(phrase: Phrase, guitar: Guitar, rules: PositionRules = {}): Boxed | undefined {
   const boxes = Array.from({ length: Math.max(1, topFret(guitar) - 3) }, (_, index) => index + 1);
   const missing = boxes.map((position) => outsideOf(phrase, guitar, position).length);
   const fewest = Math.min(...missing);
@@ -26,9 +26,9 @@ export function oneBox(phrase: Phrase, guitar: Guitar, rules: PlaceRules = {}): 
     .map((position) => ({ position, path: bestPath(phrase, guitar, { ...rules, position }) }));
   const best = tried.reduce((a, b) => (b.path.costMs < a.path.costMs ? b : a));
   if (best.path.steps.length === 0) return undefined;
-  const places = placesOnPath(best.path);
+  const fretPositions = fretPositionsOnPath(best.path);
   const outside = best.path.steps.filter(({ grip }) => grip.impossible).map(({ item }) => item.span);
-  return { ...best, phrase: withPlaces(phrase, (item) => places.get(item)), outside };
+  return { ...best, phrase: withFretPositions(phrase, (item) => fretPositions.get(item)), outside };
 }
 
 /** The events with a note that lies in no string of the box. */
@@ -38,7 +38,7 @@ function outsideOf(phrase: Phrase, guitar: Guitar, position: number): readonly S
       item.notes.some(
         ({ string, fret }) =>
           fret !== null &&
-          !placesOf(pitchAt(guitar, string, fret), guitar).some((place) => inBox(place.fret, position)),
+          !fretPositionsOf(pitchAt(guitar, string, fret), guitar).some((place) => inBox(place.fret, position)),
       ),
     )
     .map(({ item }) => item.span);

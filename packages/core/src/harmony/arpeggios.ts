@@ -30,7 +30,7 @@ const KINDS: readonly (readonly [suffix: string, tones: readonly number[]])[] = 
 ];
 
 /** Fewest notes of an arpeggio, how many frets a box has, and the longest run that is told as one. Our choice. */
-const LIMITS = { notes: 4, box: 5, most: 64 } as const;
+const LIMITS = { notes: 4, box: 5, max: 64 } as const;
 
 interface Candidate {
   readonly root: number;
@@ -89,7 +89,7 @@ function longestRun(
   const run: Sung[] = [];
   let open = CANDIDATES;
   let best: { length: number; chord: Candidate } | undefined;
-  for (let index = from; index < Math.min(notes.length, from + LIMITS.most); index += 1) {
+  for (let index = from; index < Math.min(notes.length, from + LIMITS.max); index += 1) {
     const note = notes[index];
     const before = run.at(-1);
     if (!note) break;

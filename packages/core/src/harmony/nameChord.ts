@@ -30,7 +30,7 @@ const STRAIN = {
 } as const;
 
 /** Most names given; what is further down nobody would say. Our choice. */
-const MOST_NAMES = 4;
+const MAX_NAMES = 4;
 
 /** Names of two notes by the semitones between them, counted up from the lower one. Source: common practice. */
 const DYADS = [
@@ -68,7 +68,7 @@ export function nameChord(
   const whole = [...found].flatMap((symbol) => weigh(symbol, sounding, chromaOf(lowest)) ?? []);
   return [...whole, ...overPedal(names.slice(1), sounding, lowest)]
     .toSorted((a, b) => a.strain - b.strain || (a.symbol < b.symbol ? -1 : 1))
-    .slice(0, MOST_NAMES);
+    .slice(0, MAX_NAMES);
 }
 
 /** A chord over a bass that is none of its notes. */

@@ -46,7 +46,7 @@ const SCALES = [
 const STRAIN = { missingTone: 2, otherTonic: 1, rarer: 0.12, guide: 1.5 } as const;
 
 /** Most scales given. Our choice. */
-const MOST_SCALES = 5;
+const MAX_SCALES = 5;
 
 /**
  * Scales for one chord or a progression, the most fitting first: the more chord tones they hold, the nearer their tonic
@@ -63,7 +63,7 @@ export function scalesFor(symbols: readonly string[], key: Key = OPEN_KEY): read
   return roots
     .flatMap((tonic) => SCALES.map((_, rarity) => rank({ tonic, rarity }, needed, { key, first: first.root })))
     .toSorted((a, b) => a.strain - b.strain || (a.name < b.name ? -1 : 1))
-    .slice(0, MOST_SCALES);
+    .slice(0, MAX_SCALES);
 }
 
 function rank(

@@ -45,7 +45,7 @@ export interface HearingOptions {
 }
 
 /** Most points of a phrase; more nobody ticks in a lesson. Our choice. */
-export const MOST_POINTS = 40;
+export const MAX_POINTS = 40;
 
 /** What must be right where a phrase is held in the ballpark: pitch, and silence. Our choice. */
 const ESSENTIAL: readonly HearingKind[] = ['bend', 'slide', 'muted string', 'cut-off'];
@@ -72,7 +72,7 @@ export function hearingList(phrase: Phrase, options: HearingOptions): readonly H
     seen.add(item);
     before = item;
   }
-  return points.slice(0, MOST_POINTS);
+  return points.slice(0, MAX_POINTS);
 }
 
 interface Around {
@@ -89,13 +89,23 @@ function inspect(item: EventItem, around: Around): readonly Found[] {
     ...inspectLink(item, around),
     ...inspectSilence(item, names),
     ...MARKED.flatMap(([mark, kind, words]) =>
-      around.marks.includes(mark) ? [{ kind, says: `${placesOf(item, names)}: ${words}.` }] : [],
+      around.marks.includes(mark) ? [{ kind, says: `${fretPositionsOf(item, names)}: ${words}.` }] : [],
     ),
     ...(item.slideIn
-      ? [{ kind: 'slide' as const, says: `Slid into ${placesOf(item, names)} from ${item.slideIn}, no fixed start.` }]
+      ? [
+          {
+            kind: 'slide' as const,
+            says: `Slid into ${fretPositionsOf(item, names)} from ${item.slideIn}, no fixed start.`,
+          },
+        ]
       : []),
     ...(item.slideOut
-      ? [{ kind: 'slide' as const, says: `${placesOf(item, names)} slides away ${item.slideOut}, no fixed end.` }]
+      ? [
+          {
+            kind: 'slide' as const,
+            says: `${fretPositionsOf(item, names)} slides away ${item.slideOut}, no fixed end.`,
+          },
+        ]
       : []),
   ];
 }
@@ -171,7 +181,7 @@ function inspectSilence({ notes }: EventItem, names: StringNames): readonly Foun
   ];
 }
 
-function placesOf({ notes }: EventItem, names: StringNames): string {
+function fretPositionsOf({ notes }: EventItem, names: StringNames): string {
   return notes
     .toSorted((a, b) => b.string - a.string)
     .map((note) => sayNote(note, names))

@@ -1,2 +1,2 @@
-export { HEARING_KINDS, hearingList, MOST_POINTS } from './hearingList.ts';
+export { HEARING_KINDS, hearingList, MAX_POINTS } from './hearingList.ts';
 export type { HearingKind, HearingOptions, HearingPoint } from './hearingList.ts';

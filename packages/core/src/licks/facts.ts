@@ -31,28 +31,30 @@ export interface LickFacts {
 export const GRAM_LENGTH = 3;
 
 /** Longest part of a phrase that is looked at, events. Our choice. */
-const MOST_EVENTS = 300;
+const MAX_EVENTS = 300;
 
 /** What a phrase can be found by: its first pass. Linear. */
 export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
   const { events, chords, length } = unroll(phrase);
-  const written = [...new Set(events.flatMap(({ item }) => item ?? []))].slice(0, MOST_EVENTS);
-  const places = written.flatMap(({ notes }) => {
+  const written = [...new Set(events.flatMap(({ item }) => item ?? []))].slice(0, MAX_EVENTS);
+  const fretPositions = written.flatMap(({ notes }) => {
     const [note] = [...notes].sort((a, b) => a.string - b.string);
     const open = note && setup.tuning.openMidis[note.string - 1];
     if (!note || open === undefined || note.fret === null || note.harmonic) return [];
     return [{ string: note.string, fret: note.fret, midi: open + setup.capo + note.fret }];
   });
-  const [first] = places;
-  const steps = places.slice(1).map(({ midi }, index) => midi - (places[index]?.midi ?? midi));
-  const fretted = places.map(({ fret }) => fret).filter((fret) => fret > 0);
+  const [first] = fretPositions;
+  const steps = fretPositions.slice(1).map(({ midi }, index) => midi - (fretPositions[index]?.midi ?? midi));
+  const fretted = fretPositions.map(({ fret }) => fret).filter((fret) => fret > 0);
   const spans = new Set(written.map(({ span }) => span));
   const degrees = degreesOf(phrase, setup).filter(({ span }) => spans.has(span));
   return {
     techniques: [...techniquesOf(phrase).keys()],
     chords: [...new Set(chords.flatMap(({ chord }) => chord ?? []))],
     degrees: padded(onePerEvent(degrees).map(({ degree, keyDegree }) => degree ?? keyDegree)),
-    shape: first ? padded(places.map(({ string, fret }) => `${first.string - string},${fret - first.fret}`)) : '',
+    shape: first
+      ? padded(fretPositions.map(({ string, fret }) => `${first.string - string},${fret - first.fret}`))
+      : '',
     steps: padded(steps.map(String)),
     grams: [
       ...new Set(steps.slice(0, 1 - GRAM_LENGTH).map((_, index) => steps.slice(index, index + GRAM_LENGTH).join(' '))),

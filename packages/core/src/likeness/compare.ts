@@ -34,7 +34,7 @@ export interface CompareOptions extends Setup {
 export const ALIKE = 0.7;
 
 /** Longest phrases compared, events; comparing costs the product of both lengths. Our choice. */
-const MOST_EVENTS = 300;
+const MAX_EVENTS = 300;
 
 /** Shifts tried: the most frequent ones between events at the same place. Our choice. */
 const SHIFTS_TRIED = 4;
@@ -65,13 +65,13 @@ export function compare(first: Phrase, second: Phrase, options: CompareOptions):
  * Compares what is heard of two phrases, as `compare` does. What cannot be at least so alike is not looked at note by note, and
  * comes out as not alike at all; that takes time linear in their lengths.
  */
-export function compareHeard(a: Heard, b: Heard, least = 0): Likeness {
+export function compareHeard(a: Heard, b: Heard, min = 0): Likeness {
   const none: Likeness = { likeness: 0, kinship: 'none', semitones: 0, frets: 0, steps: 0, differences: [] };
   if (a.length === 0 || b.length === 0) return none;
   // Every event that one has more than the other is missing from it.
-  if (Math.min(a.length, b.length) < least * Math.max(a.length, b.length)) return none;
-  const byPitch = bestShift(a, b, 'midis', least);
-  const bySteps = bestShift(a, b, 'steps', least);
+  if (Math.min(a.length, b.length) < min * Math.max(a.length, b.length)) return none;
+  const byPitch = bestShift(a, b, 'midis', min);
+  const bySteps = bestShift(a, b, 'steps', min);
   if (!byPitch || !bySteps) return byPitch || bySteps ? compareHeard(a, b) : none;
   // A sequence must be clearly nearer than a plain shift, since every shift by octaves is one as well.
   if (bySteps.likeness > byPitch.likeness + 1e-9 && bySteps.shift !== 0)
@@ -86,7 +86,7 @@ export function hear(phrase: Phrase, { tuning, capo, key }: Setup & { readonly k
   const { bars } = unroll(phrase);
   return playOut(phrase, { tuning, capo })
     .filter(({ notes }) => notes.length > 0)
-    .slice(0, MOST_EVENTS)
+    .slice(0, MAX_EVENTS)
     .map(({ at, length, notes, bar }) => {
       const from = bars[bar];
       const beatTicks = from ? barTicks({ beats: 1, unit: from.meter.unit }) : TICKS_PER_QUARTER;
@@ -121,8 +121,8 @@ interface Shifted {
 }
 
 /** The best of the shifts tried; undefined where none can come to the least. */
-function bestShift(a: Heard, b: Heard, heights: 'midis' | 'steps', least: number): Shifted | undefined {
-  const worthwhile = shiftsBetween(a, b, heights).filter((shift) => mostAlike(a, b, heights, shift) >= least - 1e-9);
+function bestShift(a: Heard, b: Heard, heights: 'midis' | 'steps', min: number): Shifted | undefined {
+  const worthwhile = shiftsBetween(a, b, heights).filter((shift) => mostAlike(a, b, heights, shift) >= min - 1e-9);
   const tried = worthwhile.map((shift) => align(a, b, heights, shift));
   return tried.length === 0
     ? undefined

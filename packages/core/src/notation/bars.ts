@@ -1,5 +1,5 @@
 import type { ProblemList } from './problems.ts';
-import { MOST_PLAYED, type Timeline } from './unroll.ts';
+import { MAX_PLAYED, type Timeline } from './unroll.ts';
 import { barTicks, fractionOfWhole, writeMeter } from './values.ts';
 
 /**
@@ -9,7 +9,7 @@ import { barTicks, fractionOfWhole, writeMeter } from './values.ts';
 export function checkBars(timeline: Timeline, textLength: number, problems: ProblemList): void {
   const { bars, pickup, truncated } = timeline;
   if (truncated) {
-    const message = `Played out, this is more than ${MOST_PLAYED} events; only those are played and checked.`;
+    const message = `Played out, this is more than ${MAX_PLAYED} events; only those are played and checked.`;
     problems.add('too-long', { from: 0, to: textLength }, message);
   }
   if (!bars.some((bar) => bar.closed)) return;

@@ -1,13 +1,13 @@
 export * from './model.ts';
 export * from './values.ts';
 export * from './problems.ts';
-export { readShorthand, TEMPO_RANGE, MOST_ITEMS, DEEPEST_NEST } from './read.ts';
+export { readShorthand, TEMPO_RANGE, MAX_ITEMS, DEEPEST_NEST } from './read.ts';
 export type { ReadOptions, Reading } from './read.ts';
 export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
 export { writeEvent, writeShorthand } from './write.ts';
 export type { WriteOptions } from './write.ts';
-export { beatsOf, unroll, MOST_PLAYED } from './unroll.ts';
+export { beatsOf, unroll, MAX_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
 export { playOut } from './playOut.ts';
 export type { PlayedEvent, PlayedPitch, Setup } from './playOut.ts';
@@ -16,7 +16,7 @@ export { perform, accompany } from './perform.ts';
 export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
 export { centsAt, VIBRATO } from './contour.ts';
 export type { ContourPoint } from './contour.ts';
-export { scoreOf, MOST_ENGRAVED } from './score.ts';
+export { scoreOf, MAX_ENGRAVED } from './score.ts';
 export type { ScoreBar, ScoreEvent } from './score.ts';
 export {
   eventsIn,

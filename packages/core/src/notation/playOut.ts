@@ -47,7 +47,7 @@ export interface Setup {
 }
 
 /**
- * Plays a phrase out: repeats and passes in time order, rests included, at most `MOST_PLAYED` events.
+ * Plays a phrase out: repeats and passes in time order, rests included, at most `MAX_PLAYED` events.
  *
  * @throws RangeError when the phrase names a string the tuning lacks.
  */

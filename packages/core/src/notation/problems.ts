@@ -26,7 +26,7 @@ export type ProblemCode =
 /** `error`: not read as typed; `warning`: read, but surely not meant; `hint`: worth a second look. */
 export type Severity = 'error' | 'warning' | 'hint';
 
-/** A certain mend: what a button does, in words, and the text that replaces the span. */
+/** A certain fix: what a button does, in words, and the text that replaces the span. */
 export interface Fix {
   readonly title: string;
   readonly span: Span;
@@ -67,15 +67,15 @@ const SEVERITIES: Record<ProblemCode, Severity> = {
 };
 
 /** Most problems listed for one text; a paste of something else entirely needs no more. Our choice. */
-export const MOST_PROBLEMS = 200;
+export const MAX_PROBLEMS = 200;
 
-/** Collects problems, up to `MOST_PROBLEMS`. */
+/** Collects problems, up to `MAX_PROBLEMS`. */
 export class ProblemList {
   readonly #found: Problem[] = [];
 
   /** Adds a problem with the severity of its code. */
   add(code: ProblemCode, span: Span, message: string, fix?: Fix): void {
-    if (this.#found.length >= MOST_PROBLEMS) return;
+    if (this.#found.length >= MAX_PROBLEMS) return;
     const problem = { code, severity: SEVERITIES[code], message, span };
     this.#found.push(fix === undefined ? problem : { ...problem, fix });
   }

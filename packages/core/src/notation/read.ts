@@ -25,20 +25,20 @@ export interface Reading {
 }
 
 /** Most items read from one text; what comes after is left unread and reported. Our choice. */
-export const MOST_ITEMS = 20_000;
+export const MAX_ITEMS = 20_000;
 
 /** Deepest nesting of brackets and braces; deeper ones are read as if not there. Our choice. */
 export const DEEPEST_NEST = 24;
 
 /** Slowest and fastest tempo that can be written, quarter notes a minute. Our choice. */
-export const TEMPO_RANGE = { least: 20, most: 400 } as const;
+export const TEMPO_RANGE = { min: 20, max: 400 } as const;
 
 /** Most passes of a repeat that can be written. Our choice; playing out has its own limit. */
-export const MOST_PASSES = 999_999;
+export const MAX_PASSES = 999_999;
 
 /**
  * Reads the fret shorthand. Never throws: what cannot be read is skipped and listed in `problems`.
- * Cost is linear in the text, up to `MOST_ITEMS` items.
+ * Cost is linear in the text, up to `MAX_ITEMS` items.
  */
 export function readShorthand(text: string, options: ReadOptions = {}): Reading {
   const reader = new PhraseReader(text, options);
@@ -78,9 +78,9 @@ class PhraseReader {
 
   read(): Reading {
     for (const token of scan(this.#text)) {
-      if (this.#count >= MOST_ITEMS) {
+      if (this.#count >= MAX_ITEMS) {
         const span = { from: token.span.from, to: this.#text.length };
-        this.#problems.add('too-long', span, `Only the first ${MOST_ITEMS} items are read; the text goes on.`);
+        this.#problems.add('too-long', span, `Only the first ${MAX_ITEMS} items are read; the text goes on.`);
         break;
       }
       this.#count += 1;
@@ -276,9 +276,9 @@ class PhraseReader {
     const typed = open ? token.text.slice(0, -1) : token.text;
     const times = typed === '' ? 2 : Number(typed);
     if (times < 1) this.#problems.add('value-unknown', token.span, 'A repeat is played at least once.');
-    if (times > MOST_PASSES)
-      this.#problems.add('too-long', token.span, `A repeat is played at most ${MOST_PASSES} times.`);
-    const passes = Math.max(1, Math.min(MOST_PASSES, times));
+    if (times > MAX_PASSES)
+      this.#problems.add('too-long', token.span, `A repeat is played at most ${MAX_PASSES} times.`);
+    const passes = Math.max(1, Math.min(MAX_PASSES, times));
     for (const item of items) this.#checkPasses(item, passes);
     this.#items.push({ kind: 'repeat', span, items, times: passes, open });
   }
@@ -312,7 +312,7 @@ class PhraseReader {
 
 const SETTING_WANTS: Readonly<Record<string, string>> = {
   meter: 'a meter such as 3/4',
-  tempo: `${TEMPO_RANGE.least} to ${TEMPO_RANGE.most} quarter notes a minute`,
+  tempo: `${TEMPO_RANGE.min} to ${TEMPO_RANGE.max} quarter notes a minute`,
   feel: 'straight or swing',
 };
 
@@ -340,7 +340,7 @@ function readSetting(name: string, text: string): Setting | undefined {
   }
   if (name === 'tempo') {
     const tempo = /^\d{1,3}(\.\d{1,2})?$/.test(text) ? Number(text) : NaN;
-    return tempo >= TEMPO_RANGE.least && tempo <= TEMPO_RANGE.most ? { name, tempo } : undefined;
+    return tempo >= TEMPO_RANGE.min && tempo <= TEMPO_RANGE.max ? { name, tempo } : undefined;
   }
   return text === 'swing' || text === 'straight' ? { name: 'feel', feel: text } : undefined;
 }

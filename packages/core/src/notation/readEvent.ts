@@ -28,7 +28,7 @@ export type NoteMarks = Omit<WrittenNote, 'string' | 'fret'>;
 export type Report = (code: ProblemCode, span: Span, message: string, fix?: Fix) => void;
 
 /** Most times `%` may say. More is a repeat that nobody plays. Our choice. */
-export const MOST_TIMES = 999;
+export const MAX_TIMES = 999;
 
 /** Heights may not be written above this, whole steps; it only keeps slips from sounding absurd. Our choice. */
 const HIGHEST_STEPS = 12;
@@ -312,9 +312,9 @@ class WordReader {
       return;
     }
     const height = readSteps(steps) ?? 1;
-    const most = readSteps(upTo);
+    const max = readSteps(upTo);
     if (height <= 0) this.#report('bend-target', span, 'A bend of no size does not bend.');
-    else if (most !== undefined && most > height) note.moves.push({ kind: 'bend', steps: height, upTo: most, ...slow });
+    else if (max !== undefined && max > height) note.moves.push({ kind: 'bend', steps: height, upTo: max, ...slow });
     else note.moves.push({ kind: 'bend', steps: height, ...slow });
   }
 
@@ -383,8 +383,8 @@ class WordReader {
 
   #count(text: string | undefined, from: number): number {
     const times = Number(text);
-    if (times >= 1 && times <= MOST_TIMES) return times;
-    return this.#fail('too-long', { from, to: this.#at }, `An event is played 1 to ${MOST_TIMES} times in a row.`);
+    if (times >= 1 && times <= MAX_TIMES) return times;
+    return this.#fail('too-long', { from, to: this.#at }, `An event is played 1 to ${MAX_TIMES} times in a row.`);
   }
 
   #take(name: keyof typeof PATTERNS): RegExpExecArray | undefined {

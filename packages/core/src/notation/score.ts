@@ -52,7 +52,7 @@ export interface ScoreClosing {
 }
 
 /** Most events put on the page; the rest of a longer text is left to reading and playing. Our choice. */
-export const MOST_ENGRAVED = 4_000;
+export const MAX_ENGRAVED = 4_000;
 
 type EventDraft = Writable<ScoreEvent>;
 type BarDraft = Writable<Omit<ScoreBar, 'events'>> & { events: EventDraft[] };
@@ -94,7 +94,7 @@ class ScoreWalk {
 
   items(items: readonly Item[], around: Around): void {
     for (const item of items) {
-      if (this.#count >= MOST_ENGRAVED) return;
+      if (this.#count >= MAX_ENGRAVED) return;
       this.#item(item, around);
     }
   }
@@ -102,7 +102,7 @@ class ScoreWalk {
   #item(item: Item, around: Around): void {
     switch (item.kind) {
       case 'event':
-        for (let time = 0; time < item.times && this.#count < MOST_ENGRAVED; time += 1) this.#event(item, around);
+        for (let time = 0; time < item.times && this.#count < MAX_ENGRAVED; time += 1) this.#event(item, around);
         return;
       case 'rest':
         return this.#place(null, item.span, item.value, around);

@@ -2,10 +2,10 @@ import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Surenes
 import { barTicks, beatOf, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
 /** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
-export const MOST_PLAYED = 10_000;
+export const MAX_PLAYED = 10_000;
 
 /** Most items walked while playing out; it stops repeats of nothing. Our choice. */
-const MOST_WALKED = 200_000;
+const MAX_WALKED = 200_000;
 
 /** An event or rest where it falls in time. Ticks. */
 export interface TimedEvent {
@@ -45,7 +45,7 @@ export interface Timeline {
   readonly chords: readonly { readonly at: number; readonly chord: string | null }[];
   readonly pickup: boolean;
   readonly length: number;
-  /** Whether playing out was stopped at `MOST_PLAYED` events. */
+  /** Whether playing out was stopped at `MAX_PLAYED` events. */
   readonly truncated: boolean;
 }
 
@@ -70,7 +70,7 @@ interface Context {
   readonly barre: number | null;
 }
 
-/** Plays repeats and passes out in time order. Linear in what is played; stops at `MOST_PLAYED` events. */
+/** Plays repeats and passes out in time order. Linear in what is played; stops at `MAX_PLAYED` events. */
 export function unroll(phrase: Phrase): Timeline {
   const walk = new Walk(phrase.meter);
   walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null });
@@ -102,7 +102,7 @@ class Walk {
   items(items: readonly Item[], context: Context): void {
     for (const item of items) {
       this.#walked += 1;
-      if (this.#events.length >= MOST_PLAYED || this.#walked >= MOST_WALKED) this.#truncated = true;
+      if (this.#events.length >= MAX_PLAYED || this.#walked >= MAX_WALKED) this.#truncated = true;
       if (this.#truncated) return;
       this.#item(item, context);
     }
@@ -155,14 +155,14 @@ class Walk {
     this.#closeFullBar();
     for (let pass = 1; pass <= times && !this.#truncated; pass += 1) {
       this.#walked += 1;
-      if (this.#walked >= MOST_WALKED) this.#truncated = true;
+      if (this.#walked >= MAX_WALKED) this.#truncated = true;
       this.items(items, { ...context, pass, passes: times });
       this.#closeFullBar();
     }
   }
 
   #event(item: EventItem, context: Context): void {
-    for (let time = 0; time < item.times && this.#events.length < MOST_PLAYED; time += 1)
+    for (let time = 0; time < item.times && this.#events.length < MAX_PLAYED; time += 1)
       this.#place(item, item.span, ticksOf(item.value), item.value !== 'untimed', context);
   }
 

@@ -98,13 +98,13 @@ export interface Meter {
 export const COMMON_TIME: Meter = { beats: 4, unit: 4 };
 
 /** Most beats a meter may have. Our choice. */
-export const MOST_BEATS = 32;
+export const MAX_BEATS = 32;
 
 /** Reads `3/4`, `12/8`; undefined when it is not a meter of 1-32 beats of a whole, half … 32nd. */
 export function readMeter(text: string): Meter | undefined {
   const match = /^(\d{1,2})\/(1|2|4|8|16|32)$/.exec(text);
   const beats = Number(match?.[1]);
-  if (!match || beats < 1 || beats > MOST_BEATS) return undefined;
+  if (!match || beats < 1 || beats > MAX_BEATS) return undefined;
   return { beats, unit: Number(match[2]) };
 }
 

@@ -9,7 +9,7 @@ export const LEARNING_SCHOOLS = ['front to back', 'alone, then joined', 'hardest
 export type LearningSchool = (typeof LEARNING_SCHOOLS)[number];
 
 /** A stretch of a phrase as it is played, ticks; `to` null is its end. */
-export interface Stretch {
+export interface Excerpt {
   readonly phraseId: string;
   readonly from: number;
   readonly to: number | null;
@@ -18,7 +18,7 @@ export interface Stretch {
 /** What a piece is cut from: one stretch, or several played on. */
 export interface Cut {
   readonly kind: PieceKind;
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
 }
 
 /** A phrase as far as cutting goes. Phrases stand in the order of the song. Lengths in ticks as played. */
@@ -61,7 +61,7 @@ export function sayCut({ kind, parts }: Cut, nameOf: (phraseId: string) => strin
 }
 
 /** A whole phrase. */
-export function wholePhrase(phraseId: string): Stretch {
+export function wholePhrase(phraseId: string): Excerpt {
   return { phraseId, from: 0, to: null };
 }
 

@@ -1,4 +1,4 @@
-import type { Cut, Stretch } from './cut.ts';
+import type { Cut, Excerpt } from './cut.ts';
 
 /** A piece in the plan of a song. Pieces stand in the order they are learned. */
 export interface PlannedPiece extends Cut {
@@ -32,10 +32,10 @@ export function isReady({ slipping, share }: Pick<PlannedPiece, 'slipping' | 'sh
 class Shape {
   readonly id: string;
   readonly kind: Cut['kind'];
-  readonly parts: readonly Stretch[];
+  readonly parts: readonly Excerpt[];
   /** A piece is only ever built upon smaller ones. */
   readonly size: number;
-  readonly #stretches = new Map<string, Stretch[]>();
+  readonly #excerpts = new Map<string, Excerpt[]>();
   /** Of each phrase, which is played after it. */
   readonly #after = new Map<string, string | undefined>();
 
@@ -45,21 +45,21 @@ class Shape {
     this.parts = parts;
     this.size = KIND_RANK[kind] * 1000 + parts.length;
     for (const [index, part] of parts.entries()) {
-      const known = this.#stretches.get(part.phraseId);
+      const known = this.#excerpts.get(part.phraseId);
       if (known) known.push(part);
       else {
-        this.#stretches.set(part.phraseId, [part]);
+        this.#excerpts.set(part.phraseId, [part]);
         this.#after.set(part.phraseId, parts[index + 1]?.phraseId);
       }
     }
   }
 
   get phrases(): Iterable<string> {
-    return this.#stretches.keys();
+    return this.#excerpts.keys();
   }
 
   holds(inner: Shape): boolean {
-    return inner.parts.every((part) => this.#stretches.get(part.phraseId)?.some((one) => contains(one, part)) ?? false);
+    return inner.parts.every((part) => this.#excerpts.get(part.phraseId)?.some((one) => contains(one, part)) ?? false);
   }
 
   /** Of two pieces that are not the same, whether this is built upon the other. */
@@ -67,7 +67,7 @@ class Shape {
     if (inner.kind === 'run' && this.kind !== 'run') return false;
     // A seam is played once both its phrases are there whole.
     if (this.kind === 'join')
-      return inner.kind !== 'join' && inner.parts.every(({ phraseId }) => this.#stretches.has(phraseId));
+      return inner.kind !== 'join' && inner.parts.every(({ phraseId }) => this.#excerpts.has(phraseId));
     if (inner.kind === 'join') {
       const [from, to] = inner.parts;
       return (
@@ -78,7 +78,7 @@ class Shape {
   }
 }
 
-function contains(outer: Stretch, inner: Stretch): boolean {
+function contains(outer: Excerpt, inner: Excerpt): boolean {
   if (outer.phraseId !== inner.phraseId || outer.from > inner.from) return false;
   return outer.to === null || (inner.to !== null && inner.to <= outer.to);
 }

@@ -4,7 +4,7 @@ export const TEMPO_SCHOOLS = ['small even steps', 'short fragments', 'past and b
 export type TempoSchool = (typeof TEMPO_SCHOOLS)[number];
 
 /** Slowest and fastest practice tempo, quarter notes a minute. Our choice. */
-export const PRACTICE_TEMPO_RANGE = { least: 20, most: 400 } as const;
+export const PRACTICE_TEMPO_RANGE = { min: 20, max: 400 } as const;
 
 /** Widest step between two rungs, as a ratio. Common practice: one or two marks of a metronome, 4 to 8 in 100. */
 export const WIDEST_STEP_RATIO = 1.08;
@@ -58,16 +58,16 @@ export interface Ladder {
  * @throws RangeError for tempos out of `PRACTICE_TEMPO_RANGE`, fractional ones, or a start above the target.
  */
 export function tempoLadder({ start, target, school, rules = USUAL_RULES }: LadderPlan): Ladder {
-  const { least, most } = PRACTICE_TEMPO_RANGE;
+  const { min, max } = PRACTICE_TEMPO_RANGE;
   for (const tempo of [start, target])
-    if (!Number.isInteger(tempo) || tempo < least || tempo > most)
-      throw new RangeError(`a practice tempo is a whole number ${least}-${most}, not ${tempo}`);
+    if (!Number.isInteger(tempo) || tempo < min || tempo > max)
+      throw new RangeError(`a practice tempo is a whole number ${min}-${max}, not ${tempo}`);
   if (start > target) throw new RangeError(`a ladder starts at or below its target: ${start} is above ${target}`);
   if (school === 'short fragments')
     return { rungs: FRAGMENTS.map((percent) => ({ bpm: target, percent })), target, school, rules };
   const tempos = evenSteps(start, target);
   if (school === 'past and back')
-    tempos.push(Math.min(most, Math.max(target + 1, Math.round(target * PAST_RATIO))), target);
+    tempos.push(Math.min(max, Math.max(target + 1, Math.round(target * PAST_RATIO))), target);
   return { rungs: tempos.map((bpm) => ({ bpm, percent: 100 })), target, school, rules };
 }
 

@@ -21,7 +21,7 @@ const LIKE = { points: 15, fewest: 2 } as const;
 const RULE = { easiest: 0.7, hardest: 0.5 } as const;
 
 /** The start is at most this share of the target, so that there is a ladder. Our choice. */
-const MOST_START_SHARE = 0.95;
+const MAX_START_SHARE = 0.95;
 
 /**
  * Where to begin: at the share of the target at which the student was first clean on pieces about as hard (their median), else by
@@ -43,13 +43,13 @@ export function startTempo(
   const share = known
     ? median(like)
     : RULE.easiest - (RULE.easiest - RULE.hardest) * (Math.min(100, Math.max(0, difficulty)) / 100);
-  const wished = Math.round(target * Math.min(MOST_START_SHARE, share));
-  const least = Math.min(target, Math.max(PRACTICE_TEMPO_RANGE.least, floor ?? 0));
+  const wished = Math.round(target * Math.min(MAX_START_SHARE, share));
+  const min = Math.min(target, Math.max(PRACTICE_TEMPO_RANGE.min, floor ?? 0));
   const percent = Math.round(share * 100);
   const why = known
     ? `first clean at about ${percent} % of the target on ${like.length} pieces about as hard`
     : `nothing was shown on pieces about as hard; by rule ${percent} % of the target`;
-  if (wished < least) return { bpm: least, reason: `The floor of ${least}; ${why} would be ${wished}.` };
+  if (wished < min) return { bpm: min, reason: `The floor of ${min}; ${why} would be ${wished}.` };
   return { bpm: Math.min(target, wished), reason: `${why.charAt(0).toUpperCase()}${why.slice(1)}.` };
 }
 
@@ -70,7 +70,7 @@ const LONGEST = { vibrato: 4, bend: 3, slur: 1.2, slide: 1.5 } as const;
 const SLOWEST_SWING = 56;
 
 /** A floor is at most this share of the target. Our choice: above it there is nothing left to climb. */
-const MOST_FLOOR_SHARE = 0.8;
+const MAX_FLOOR_SHARE = 0.8;
 
 /**
  * The slowest tempo at which a phrase keeps its sense, with why; undefined where slower is only slower. Slower is not always
@@ -97,8 +97,8 @@ export function floorTempo(phrase: Phrase, target: number, feel: Feel = 'straigh
   });
   if (feel === 'swing') ask(SLOWEST_SWING, 'nobody would hear it swing');
   const [highest] = wanted.toSorted((a, b) => b.bpm - a.bpm);
-  if (!highest || highest.bpm <= PRACTICE_TEMPO_RANGE.least) return undefined;
-  const bpm = Math.min(highest.bpm, Math.round(target * MOST_FLOOR_SHARE));
+  if (!highest || highest.bpm <= PRACTICE_TEMPO_RANGE.min) return undefined;
+  const bpm = Math.min(highest.bpm, Math.round(target * MAX_FLOOR_SHARE));
   return { bpm, reason: `Slower than ${bpm} ${highest.reason}.` };
 }
 
@@ -128,12 +128,12 @@ export function temposOf(
 ): PieceTempos {
   const ids = new Set(parts.map(({ phraseId }) => phraseId));
   const own = phrases.filter(({ cut }) => ids.has(cut.id));
-  const { least, most } = PRACTICE_TEMPO_RANGE;
-  const slowest = Math.min(...own.map(({ bpm }) => bpm), most);
-  const targetBpm = Math.min(most, Math.max(least, Math.round((slowest * targetPercent) / 100)));
+  const { min, max } = PRACTICE_TEMPO_RANGE;
+  const slowest = Math.min(...own.map(({ bpm }) => bpm), max);
+  const targetBpm = Math.min(max, Math.max(min, Math.round((slowest * targetPercent) / 100)));
   const difficulty = Math.max(0, ...own.map(({ cut }) => cut.difficulty));
   const floors = own.flatMap(({ floorBpm }) => (floorBpm === null ? [] : [Math.min(floorBpm, targetBpm)]));
-  const floorBpm = floors.length === 0 ? null : Math.max(least, ...floors);
+  const floorBpm = floors.length === 0 ? null : Math.max(min, ...floors);
   const { bpm } = startTempo(targetBpm, { difficulty, shown, floor: floorBpm ?? undefined });
   return { startBpm: bpm, targetBpm, floorBpm, difficulty };
 }

@@ -50,7 +50,7 @@ export function fretDistanceMm(scaleLengthMm: number, fretA: number, fretB: numb
 }
 
 /** A place on the neck: string 1 is the thinnest, fret 0 is open. */
-export interface Place {
+export interface FretPosition {
   readonly string: number;
   readonly fret: number;
 }
@@ -60,7 +60,7 @@ export interface Place {
  *
  * @param frets how many frets this guitar has
  */
-export function fretsFor(midi: number, tuning: Tuning, frets: number): readonly Place[] {
+export function fretsFor(midi: number, tuning: Tuning, frets: number): readonly FretPosition[] {
   if (!Number.isInteger(midi)) throw new RangeError(`places exist for whole MIDI numbers, not ${midi}`);
   return tuning.openMidis.flatMap((open, index) => {
     const fret = midi - open;

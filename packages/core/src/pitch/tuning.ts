@@ -10,10 +10,10 @@ export interface Tuning {
 }
 
 /** Fewest and most strings a tuning may have. Our choice: bass to nine-string guitar. */
-export const STRING_COUNT_RANGE = { least: 4, most: 9 } as const;
+export const STRING_COUNT_RANGE = { min: 4, max: 9 } as const;
 
 /** Lowest and highest open string, MIDI. Our choice: C1 (24) to C6 (84). */
-export const OPEN_STRING_RANGE = { least: 24, most: 84 } as const;
+export const OPEN_STRING_RANGE = { min: 24, max: 84 } as const;
 
 /**
  * Makes a tuning from the open strings, thinnest first, as MIDI numbers.
@@ -22,13 +22,13 @@ export const OPEN_STRING_RANGE = { least: 24, most: 84 } as const;
  *   count of strings is out of `STRING_COUNT_RANGE`.
  */
 export function makeTuning(name: string, openMidis: readonly number[]): Tuning {
-  const { least, most } = STRING_COUNT_RANGE;
-  if (openMidis.length < least || openMidis.length > most)
-    throw new RangeError(`a tuning has ${least} to ${most} strings, not ${openMidis.length}`);
+  const { min, max } = STRING_COUNT_RANGE;
+  if (openMidis.length < min || openMidis.length > max)
+    throw new RangeError(`a tuning has ${min} to ${max} strings, not ${openMidis.length}`);
   for (const midi of openMidis)
-    if (!Number.isInteger(midi) || midi < OPEN_STRING_RANGE.least || midi > OPEN_STRING_RANGE.most)
+    if (!Number.isInteger(midi) || midi < OPEN_STRING_RANGE.min || midi > OPEN_STRING_RANGE.max)
       throw new RangeError(
-        `an open string is a whole MIDI number ${OPEN_STRING_RANGE.least}-${OPEN_STRING_RANGE.most}, not ${midi}`,
+        `an open string is a whole MIDI number ${OPEN_STRING_RANGE.min}-${OPEN_STRING_RANGE.max}, not ${midi}`,
       );
   return { name, openMidis: [...openMidis] };
 }
@@ -82,13 +82,13 @@ export function readTuning(text: string): Tuning | undefined {
   const name = text.trim();
   if (isTuningName(name)) return TUNINGS[name];
   const words = name.split(/[\s,]+/).filter(Boolean);
-  const { least, most } = STRING_COUNT_RANGE;
-  if (words.length < least || words.length > most) return undefined;
+  const { min, max } = STRING_COUNT_RANGE;
+  if (words.length < min || words.length > max) return undefined;
   const midis = words.map((word, index) =>
     readString(word, words.length === 6 ? openMidi(TUNINGS.standard, 6 - index) : undefined),
   );
   const known = midis.filter((midi) => midi !== undefined);
-  const inRange = (midi: number) => midi >= OPEN_STRING_RANGE.least && midi <= OPEN_STRING_RANGE.most;
+  const inRange = (midi: number) => midi >= OPEN_STRING_RANGE.min && midi <= OPEN_STRING_RANGE.max;
   if (known.length < midis.length || !known.every(inRange)) return undefined;
   return makeTuning(name, known.reverse());
 }

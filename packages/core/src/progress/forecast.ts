@@ -2,7 +2,7 @@ import { isWhole } from '../pieces/index.ts';
 import { dayAfter, daysBetween, type DatedResult } from './mastery.ts';
 
 /** How fast pieces come along, as the logarithm of tempo a day, and how much that differs. */
-export interface Pace {
+export interface LearningRate {
   readonly perDay: number;
   readonly spread: number;
 }
@@ -25,24 +25,24 @@ export interface ForecastOptions {
   readonly target: number;
   readonly today: string;
   /** How the studio’s other pieces come along. */
-  readonly prior?: Pace;
+  readonly prior?: LearningRate;
 }
 
 /** Fewest days with a clean take that are worth a forecast, and how many of the newest count. Our choice. */
-const DAYS = { fewest: 4, most: 8 } as const;
+const DAYS = { fewest: 4, max: 8 } as const;
 
-/** Pace where no other piece says anything: from half the tempo to all of it in about eight weeks. Our choice. */
-const USUAL_PACE: Pace = { perDay: 0.012, spread: 0.012 };
+/** Learning rate where no other piece says anything: from half the tempo to all of it in about eight weeks. Our choice. */
+const USUAL_LEARNING_RATE: LearningRate = { perDay: 0.012, spread: 0.012 };
 
 /** How far one day’s best clean tempo strays, as the logarithm of tempo: about a rung. Our choice. */
 const STRAY = 0.05;
 
-/** A pace below this is no progress to reckon from, the logarithm of tempo a day. Our choice. */
-const LEAST_PACE = 0.0008;
+/** A learning rate below this is no progress to compute from, the logarithm of tempo a day. Our choice. */
+const MIN_PACE = 0.0008;
 
 /**
- * How the true time relates to the gap divided by the pace: middle, and how far to each side ten in a hundred lie, as
- * logarithms; so much more for what is not known of the pace. Chosen on simulated learners (other ones than in the tests).
+ * How the true time relates to the gap divided by the learning rate: middle, and how far to each side ten in a hundred lie, as
+ * logarithms; so much more for what is not known of it. Chosen on simulated learners (other ones than in the tests).
  */
 const SHAPE = { middle: 0.06, below: 1.05, above: 1.1, unknown: 0.6 } as const;
 
@@ -51,18 +51,18 @@ const Z90 = 1.2816;
 
 /**
  * The day on which a piece will be clean at its target: the logarithm of the best clean tempo of each day is followed by a
- * straight line (Bayesian, with the pace of other pieces as its prior), and the time to the target is split log-normal around
- * gap ÷ pace, later rather than sooner, since practice slows down.
+ * straight line (Bayesian, with the rates of other pieces as its prior), and the time to the target is split log-normal around
+ * gap ÷ rate, later rather than sooner, since practice slows down.
  *
  * Source: the slowing of practice, Newell & Rosenbloom 1981 and Heathcote, Brown & Mewhort 2000; the split log-normal form and
  * its constants are our choice, held by a simulation in the tests. Linear in the results.
  */
 export function forecast(
   history: readonly DatedResult[],
-  { target, today, prior = USUAL_PACE }: ForecastOptions,
+  { target, today, prior = USUAL_LEARNING_RATE }: ForecastOptions,
 ): Forecasted {
   const best = bestByDay(history);
-  const days = [...best.keys()].sort().slice(-DAYS.most);
+  const days = [...best.keys()].sort().slice(-DAYS.max);
   if (days.length < DAYS.fewest)
     return { tooLittle: `Too little to say: ${days.length} days with a clean take, and ${DAYS.fewest} are needed.` };
   const line = follow(
@@ -71,30 +71,30 @@ export function forecast(
   );
   const gap = -line.now;
   if (gap <= 0) return { says: reachedAt(today) };
-  if (line.perDay < LEAST_PACE) return { tooLittle: 'No progress to reckon from just now; the tempo has stood still.' };
+  if (line.perDay < MIN_PACE) return { tooLittle: 'No progress to compute from just now; the tempo has stood still.' };
   return { says: timeTo(gap, { perDay: line.perDay, doubt: line.doubt, from: today }) };
 }
 
 /**
  * The day on which a piece will be clean at its target that nobody has played yet: from its start tempo, at the pace of other
- * pieces, counted from the day it is begun. Source: as `forecast`; all that is known of its pace is the prior.
+ * pieces, counted from the day it is begun. Source: as `forecast`; all that is known of its rate is the prior.
  */
 export function forecastFresh({
   start,
   target,
   begins,
-  prior = USUAL_PACE,
+  prior = USUAL_LEARNING_RATE,
 }: {
   readonly start: number;
   readonly target: number;
   readonly begins: string;
-  readonly prior?: Pace;
+  readonly prior?: LearningRate;
 }): Forecast {
   const gap = Math.log(target / start);
   return gap <= 0 ? reachedAt(begins) : timeTo(gap, { perDay: prior.perDay, doubt: prior.spread, from: begins });
 }
 
-/** The time a gap takes at a pace, split log-normal around gap ÷ pace. */
+/** The time a gap takes at a learning rate, split log-normal around gap ÷ rate. */
 function timeTo(
   gap: number,
   { perDay, doubt: unsure, from }: { readonly perDay: number; readonly doubt: number; readonly from: string },
@@ -103,7 +103,7 @@ function timeTo(
   const middle = Math.log(gap / perDay) + SHAPE.middle;
   const below = Math.hypot(SHAPE.below, doubt * Z90);
   const above = Math.hypot(SHAPE.above, doubt * Z90);
-  const after = (time: number) => dayAfter(from, Math.ceil(Math.min(MOST_DAYS, time)));
+  const after = (time: number) => dayAfter(from, Math.ceil(Math.min(MAX_DAYS, time)));
   return {
     early: after(Math.exp(middle - below)),
     middle: after(Math.exp(middle)),
@@ -118,12 +118,12 @@ function timeTo(
 }
 
 /** How many pieces came along, and how. */
-export interface PaceSummary extends Pace {
+export interface LearningRateSummary extends LearningRate {
   readonly count: number;
 }
 
 /** How fast a piece came along, as the logarithm of tempo a day; undefined where too little is posted or nothing was gained. */
-export function paceOf(history: readonly DatedResult[]): number | undefined {
+export function learningRateOf(history: readonly DatedResult[]): number | undefined {
   const best = bestByDay(history);
   const days = [...best.keys()].sort();
   const [first, last] = [days[0], days.at(-1)];
@@ -142,14 +142,14 @@ const OWN_AGAINST_STUDIO = 4;
  *
  * Source: shrinkage toward the mean of a group, as in any partial pooling; the weight is our choice.
  */
-export function priorOf(own: readonly number[], studio: PaceSummary): Pace | undefined {
+export function priorOf(own: readonly number[], studio: LearningRateSummary): LearningRate | undefined {
   const known = studio.count >= 2;
   if (own.length === 0) return known ? { perDay: studio.perDay, spread: studio.spread } : undefined;
   if (!known && own.length < 2) return undefined;
-  const mean = own.reduce((sum, pace) => sum + pace, 0) / own.length;
+  const mean = own.reduce((sum, learningRate) => sum + learningRate, 0) / own.length;
   const weight = known ? own.length / (own.length + OWN_AGAINST_STUDIO) : 1;
   const perDay = weight * mean + (1 - weight) * studio.perDay;
-  const variance = own.reduce((sum, pace) => sum + (pace - mean) ** 2, 0) / Math.max(1, own.length - 1);
+  const variance = own.reduce((sum, learningRate) => sum + (learningRate - mean) ** 2, 0) / Math.max(1, own.length - 1);
   const spread = known ? studio.spread : Math.sqrt(variance);
   return { perDay, spread: Math.max(perDay / 4, spread) };
 }
@@ -171,7 +171,7 @@ interface Line {
 }
 
 /** A straight line through heights over days, its slope drawn toward the prior. Source: Bayesian linear regression. */
-function follow(points: readonly { readonly at: number; readonly height: number }[], prior: Pace): Line {
+function follow(points: readonly { readonly at: number; readonly height: number }[], prior: LearningRate): Line {
   const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
   const [at, height] = [mean(points.map((point) => point.at)), mean(points.map((point) => point.height))];
   const spread = points.reduce((sum, point) => sum + (point.at - at) ** 2, 0);
@@ -188,7 +188,7 @@ function reachedAt(today: string): Forecast {
 }
 
 /** Later than this nobody plans, days. */
-const MOST_DAYS = 3650;
+const MAX_DAYS = 3650;
 
 /** The standard normal distribution. Source: Abramowitz & Stegun 26.2.17, error under 7.5e-8. */
 export function normal(z: number): number {

@@ -1,7 +1,7 @@
 export { dayAfter, DAYS_AWAY, daysBetween, masteryOf } from './mastery.ts';
 export type { DatedResult, Mastery, MasteryState } from './mastery.ts';
-export { forecast, forecastFresh, paceOf, priorOf } from './forecast.ts';
-export type { Forecast, Forecasted, ForecastOptions, Pace, PaceSummary } from './forecast.ts';
+export { forecast, forecastFresh, learningRateOf, priorOf } from './forecast.ts';
+export type { Forecast, Forecasted, ForecastOptions, LearningRate, LearningRateSummary } from './forecast.ts';
 export { chanceOfAll, TOGETHER } from './chanceOfAll.ts';
 export { dueAgain, dueOn } from './dueAgain.ts';
 export type { Due, Memory } from './dueAgain.ts';

@@ -41,7 +41,7 @@ const reaches =
 export interface SinceLesson {
   readonly before: number | null;
   readonly since: number | null;
-  readonly takes: number;
+  readonly results: number;
   readonly misses: number;
 }
 
@@ -62,7 +62,7 @@ export function sinceLesson(history: readonly DatedResult[], lesson: string): Si
   return {
     before: best(history.filter(({ day }) => day <= lesson)),
     since: best(after),
-    takes: after.length,
+    results: after.length,
     misses: after.filter(({ outcome }) => outcome === 'not-yet').length,
   };
 }

@@ -26,7 +26,7 @@ export interface Agenda {
 const LESSON_TAKES = { again: 3, join: 5, new: 8, top: 6, talkShare: 0.1 } as const;
 
 /** Hearing again takes at most this share of a lesson, so that something new fits. Our choice. */
-const MOST_AGAIN_SHARE = 0.5;
+const MAX_AGAIN_SHARE = 0.5;
 
 /** What an agenda is made from: pieces as for practice, and those not begun that are planned for this lesson. */
 export interface AgendaPiece extends PracticePiece {
@@ -57,7 +57,7 @@ export function agendaFor(pieces: readonly AgendaPiece[], minutes: number, today
   for (const item of wanted) {
     const isAgain = item.kind === 'hear again';
     if (item.kind === 'new' || item.kind === 'from the top') kept = 0;
-    const tooMuch = isAgain && heard > 0 && heard + item.minutes > minutes * MOST_AGAIN_SHARE;
+    const tooMuch = isAgain && heard > 0 && heard + item.minutes > minutes * MAX_AGAIN_SHARE;
     if (tooMuch || spent + item.minutes + kept > room) {
       left.push(item);
       continue;

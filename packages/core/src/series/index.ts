@@ -7,7 +7,7 @@ export {
   holidayOn,
   lessonDates,
   LESSON_MINUTES,
-  MOST_LESSONS,
+  MAX_LESSONS,
   NO_CHANGES,
   overlapsOf,
 } from './lessonDates.ts';

@@ -58,10 +58,10 @@ export interface RuleProblem {
 }
 
 /** Most lessons of a series. Our choice: four years of weekly ones. */
-export const MOST_LESSONS = 208;
+export const MAX_LESSONS = 208;
 
 /** Shortest and longest lesson, minutes. Our choice. */
-export const LESSON_MINUTES = { least: 10, most: 240 } as const;
+export const LESSON_MINUTES = { min: 10, max: 240 } as const;
 
 const TIME = /^([01]\d|2[0-3]):[0-5]\d$/;
 
@@ -73,24 +73,24 @@ export function checkRule(rule: LessonRule, changes: StudioChanges, zone: string
   if (!IANAZone.isValidZone(zone)) wrong('zone', `There is no time zone “${zone}”.`);
   if (!isDay(firstDay)) wrong('firstDay', 'This is not a day of the calendar.');
   if (!TIME.test(time)) wrong('time', 'This is not a time such as 17:30.');
-  const { least, most } = LESSON_MINUTES;
-  if (!Number.isInteger(minutes) || minutes < least || minutes > most)
-    wrong('minutes', `A lesson takes ${least} to ${most} minutes.`);
+  const { min, max } = LESSON_MINUTES;
+  if (!Number.isInteger(minutes) || minutes < min || minutes > max)
+    wrong('minutes', `A lesson takes ${min} to ${max} minutes.`);
   if (!Number.isInteger(everyWeeks) || everyWeeks < 1 || everyWeeks > 52) wrong('everyWeeks', 'Every 1 to 52 weeks.');
   if (weekdays.some((day) => !Number.isInteger(day) || day < 1 || day > 7))
     wrong('weekdays', 'Monday is 1, Sunday is 7.');
   if (count === null && until === null) wrong('count', 'A series ends: say how many lessons, or until which day.');
   if (count !== null && until !== null) wrong('until', 'Either so many lessons, or until a day; not both.');
-  if (count !== null && (!Number.isInteger(count) || count < 0 || count > MOST_LESSONS))
-    wrong('count', `A series has at most ${MOST_LESSONS} lessons.`);
+  if (count !== null && (!Number.isInteger(count) || count < 0 || count > MAX_LESSONS))
+    wrong('count', `A series has at most ${MAX_LESSONS} lessons.`);
   if (until !== null && !isDay(until)) wrong('until', 'This is not a day of the calendar.');
   else if (until !== null && isDay(firstDay) && until < firstDay) wrong('until', 'It ends before it begins.');
   else if (
     until !== null &&
     isDay(firstDay) &&
-    weeksBetween(firstDay, until) * Math.max(1, weekdays.length) > MOST_LESSONS * everyWeeks
+    weeksBetween(firstDay, until) * Math.max(1, weekdays.length) > MAX_LESSONS * everyWeeks
   )
-    wrong('until', `A series has at most ${MOST_LESSONS} lessons; let it end earlier.`);
+    wrong('until', `A series has at most ${MAX_LESSONS} lessons; let it end earlier.`);
   if (changes.skips.some((day) => !isDay(day))) wrong('skips', 'A day that is skipped is not a day of the calendar.');
   problems.push(...checkHolidays(changes.holidays ?? []));
   const badMoment = (one: { readonly day: string; readonly time: string }) => !isDay(one.day) || !TIME.test(one.time);
@@ -166,7 +166,7 @@ function ruleDays({ firstDay, time, everyWeeks, weekdays, count, until }: Lesson
   if (until !== null) recur.until = ICAL.Time.fromDateTimeString(`${until}T23:59:59`);
   const iterator = recur.iterator(ICAL.Time.fromDateTimeString(`${firstDay}T${time}:00`));
   const days: string[] = [];
-  for (let next = nextOf(iterator); next && days.length < MOST_LESSONS; next = nextOf(iterator))
+  for (let next = nextOf(iterator); next && days.length < MAX_LESSONS; next = nextOf(iterator))
     days.push(next.toString().slice(0, 10));
   return days;
 }

@@ -171,7 +171,7 @@ function placedByHand(pieces: readonly SeriesPiece[], count: number) {
     .filter(({ fixed }) => fixed === null)
     .map((piece): FreePiece => {
       const after = piece.needs.map((id) => (lessonOf.get(id) ?? -1) + 1);
-      // Every field is named, so that all pieces are laid out alike in memory; the reckoning is fifty times as quick for it.
+      // Every field is named, so that all pieces are laid out alike in memory; the computing is fifty times as quick for it.
       return {
         id: piece.id,
         minutes: piece.minutes,

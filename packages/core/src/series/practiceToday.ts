@@ -38,16 +38,16 @@ export interface PracticePlan {
 }
 
 /** Shortest and longest practice that is planned, minutes. Our choice. */
-export const PRACTICE_MINUTES = { least: 5, most: 90 } as const;
+export const PRACTICE_MINUTES = { min: 5, max: 90 } as const;
 
 /** How long things take, minutes. Our choice; ten minutes unbroken is the customary caution. */
 const TAKES = { again: 2, step: 6, shortStep: 3, longStep: 8, join: 3, top: 4, rest: 1, unbroken: 10 } as const;
 
 /** From this practice on there is a warm-up of its own, so many minutes of each ten. Our choice. */
-const WARM_UP = { from: 10, ofEachTen: 1, most: 4 } as const;
+const WARM_UP = { from: 10, ofEachTen: 1, max: 4 } as const;
 
 /** Due pieces take at most this share, so that something new is left. Our choice. */
-const MOST_AGAIN_SHARE = 0.4;
+const MAX_AGAIN_SHARE = 0.4;
 
 /** Pieces are joined, and songs run from the top, from these shares of the target on. Our choice. */
 const READY = { join: READY_SHARE, top: 0.6, piecesForTop: 3 } as const;
@@ -73,14 +73,14 @@ const MATTERS: Readonly<Record<Move, number>> = {
  * @throws RangeError for minutes out of `PRACTICE_MINUTES`.
  */
 export function practiceToday(pieces: readonly PracticePiece[], minutes: number, today: string): PracticePlan {
-  const { least, most } = PRACTICE_MINUTES;
-  if (!Number.isInteger(minutes) || minutes < least || minutes > most)
-    throw new RangeError(`a practice is a whole number of minutes ${least}-${most}, not ${minutes}`);
+  const { min, max } = PRACTICE_MINUTES;
+  if (!Number.isInteger(minutes) || minutes < min || minutes > max)
+    throw new RangeError(`a practice is a whole number of minutes ${min}-${max}, not ${minutes}`);
   if (pieces.length === 0) return { tasks: [], minutes: 0 };
   const plan = new Plan(minutes);
   if (minutes >= WARM_UP.from) plan.add(warmUp(minutes));
   const again = dueTasks(pieces, today);
-  for (const task of again) if (plan.spentOn('again') + task.minutes <= minutes * MOST_AGAIN_SHARE) plan.add(task);
+  for (const task of again) if (plan.spentOn('again') + task.minutes <= minutes * MAX_AGAIN_SHARE) plan.add(task);
   const [first, ...steps] = stepTasks(pieces, today);
   if (first) plan.add(first);
   for (const task of [...joinTasks(pieces), ...topTasks(pieces), ...steps, ...again]) plan.add(task);
@@ -138,7 +138,7 @@ class Plan {
 }
 
 function warmUp(minutes: number): PracticeTask {
-  const long = Math.min(WARM_UP.most, Math.max(1, Math.round((minutes / 10) * WARM_UP.ofEachTen)));
+  const long = Math.min(WARM_UP.max, Math.max(1, Math.round((minutes / 10) * WARM_UP.ofEachTen)));
   const says = 'One finger a fret, slowly, every string; loose before fast.';
   return { kind: 'warm-up', pieceIds: [], minutes: long, bpm: null, says };
 }

@@ -1,10 +1,10 @@
 import { eventsOf, mapEvents, type EventItem, type Phrase, type Span } from '../notation/index.ts';
 import { fretsFor } from '../pitch/index.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
-import { gripsFor, type Places } from './grips.ts';
+import { gripsFor, type FretPositions } from './grips.ts';
 
 /** Where notes may be looked for. */
-export interface PlaceRules {
+export interface PositionRules {
   /** Strings to stay away from where there is another way; 1 is the thinnest. */
   readonly avoid?: readonly number[];
   /** Open strings stay open. */
@@ -22,41 +22,41 @@ export interface Placed {
   readonly item: EventItem;
   readonly barre: number | null;
   /** The places to try, as written first. */
-  readonly choices: readonly Places[];
+  readonly choices: readonly FretPositions[];
   /** For each note the place in the event before of the note on whose string it must stay; undefined for free ones. */
   readonly from: readonly (number | undefined)[];
 }
 
 /** Most ways to spread one stack over the strings that are tried; wider stacks lose the furthest. Our choice. */
-const MOST_CHOICES = 60;
+const MAX_CHOICES = 60;
 
 /**
  * Every way to play a set of pitches together: one string each, none beyond the neck. Pitches are whole MIDI numbers; the
  * order of the answer's notes is theirs. Thinnest strings first; empty where they do not go together.
  */
-export function positionsFor(midis: readonly number[], guitar: Guitar): readonly Places[] {
-  const places = midis.map((midi) => placesOf(midi, guitar));
-  return spread(places);
+export function positionsFor(midis: readonly number[], guitar: Guitar): readonly FretPositions[] {
+  const fretPositions = midis.map((midi) => fretPositionsOf(midi, guitar));
+  return spread(fretPositions);
 }
 
 /** Every place of a pitch within reach of the neck, from the capo. */
-export function placesOf(midi: number, guitar: Guitar): readonly { string: number; fret: number }[] {
+export function fretPositionsOf(midi: number, guitar: Guitar): readonly { string: number; fret: number }[] {
   return Number.isInteger(midi) ? fretsFor(midi - guitar.capo, guitar.tuning, topFret(guitar)) : [];
 }
 
-function spread(places: readonly Places[]): readonly Places[] {
-  let found: Places[] = [[]];
-  for (const options of places) {
+function spread(fretPositions: readonly FretPositions[]): readonly FretPositions[] {
+  let found: FretPositions[] = [[]];
+  for (const options of fretPositions) {
     const longer = found.flatMap((taken) =>
       options.filter(({ string }) => taken.every((one) => one.string !== string)).map((place) => [...taken, place]),
     );
-    found = longer.slice(0, MOST_CHOICES * options.length);
+    found = longer.slice(0, MAX_CHOICES * options.length);
   }
-  return found.slice(0, MOST_CHOICES);
+  return found.slice(0, MAX_CHOICES);
 }
 
 /** The events of a phrase in the order of the text with the places to try for each. */
-export function placedEvents(phrase: Phrase, guitar: Guitar, rules: PlaceRules): readonly Placed[] {
+export function placedEvents(phrase: Phrase, guitar: Guitar, rules: PositionRules): readonly Placed[] {
   const events = eventsOf(phrase);
   const pinned = pinnedEvents(
     events.map(({ item }) => item),
@@ -78,7 +78,7 @@ function sourceOf(string: number, { link }: EventItem, before: EventItem | undef
 }
 
 /** Events that cannot move: kept ones, harmonics, dead notes alone, and what is linked over a gap. */
-function pinnedEvents(events: readonly EventItem[], rules: PlaceRules): ReadonlySet<EventItem> {
+function pinnedEvents(events: readonly EventItem[], rules: PositionRules): ReadonlySet<EventItem> {
   const pinned = new Set<EventItem>();
   events.forEach((item, index) => {
     const linkedOverGap =
@@ -106,7 +106,7 @@ function pinnedEvents(events: readonly EventItem[], rules: PlaceRules): Readonly
 
 interface ChoiceContext {
   readonly guitar: Guitar;
-  readonly rules: PlaceRules;
+  readonly rules: PositionRules;
   readonly pinned: boolean;
 }
 
@@ -114,14 +114,14 @@ function choicesFor(
   item: EventItem,
   barre: number | null,
   { guitar, rules, pinned }: ChoiceContext,
-): readonly Places[] {
-  const written: Places = item.notes.map(({ string, fret }) => ({ string, fret }));
+): readonly FretPositions[] {
+  const written: FretPositions = item.notes.map(({ string, fret }) => ({ string, fret }));
   if (pinned || barre !== null) return [written];
-  const options = item.notes.map((note): Places => {
+  const options = item.notes.map((note): FretPositions => {
     const { string, fret, moves, preBend, vibrato, trill } = note;
     if (fret === null || (fret === 0 && rules.keepOpen)) return [{ string, fret }];
     const needsFinger = moves !== undefined || preBend !== undefined || vibrato !== undefined;
-    const found = placesOf(pitchAt(guitar, string, fret), guitar).filter(
+    const found = fretPositionsOf(pitchAt(guitar, string, fret), guitar).filter(
       (place) =>
         !(place.fret === 0 && needsFinger) &&
         place.fret + Math.max(0, (trill ?? fret) - fret) <= topFret(guitar) &&
@@ -130,8 +130,8 @@ function choicesFor(
     const wanted = found.filter((place) => !rules.avoid?.includes(place.string));
     return wanted.length > 0 ? wanted : found;
   });
-  const found = spread(options).filter((places) =>
-    gripsFor(item, places, { barre: null }).some((grip) => !grip.impossible),
+  const found = spread(options).filter((fretPositions) =>
+    gripsFor(item, fretPositions, { barre: null }).some((grip) => !grip.impossible),
   );
   return found.length > 0 ? found : [written];
 }
@@ -142,15 +142,18 @@ export function inBox(fret: number, position: number | undefined): boolean {
 }
 
 /** The phrase with every event at new places (undefined: as it stands); marks, links and order stay. */
-export function withPlaces(phrase: Phrase, placesOfEvent: (item: EventItem) => Places | undefined): Phrase {
-  return mapEvents(phrase, (item) => movedEvent(item, placesOfEvent(item)));
+export function withFretPositions(
+  phrase: Phrase,
+  positionsOfEvent: (item: EventItem) => FretPositions | undefined,
+): Phrase {
+  return mapEvents(phrase, (item) => movedEvent(item, positionsOfEvent(item)));
 }
 
 /** An event at new places; a trill moves along with its note. */
-export function movedEvent(item: EventItem, places: Places | undefined): EventItem {
-  if (!places || places.every((place, at) => samePlace(place, item.notes[at]))) return item;
+export function movedEvent(item: EventItem, fretPositions: FretPositions | undefined): EventItem {
+  if (!fretPositions || fretPositions.every((place, at) => sameFretPosition(place, item.notes[at]))) return item;
   const notes = item.notes.map((note, at) => {
-    const { string, fret } = places[at] ?? note;
+    const { string, fret } = fretPositions[at] ?? note;
     const trill =
       note.trill === undefined || fret === null || note.fret === null ? undefined : note.trill + fret - note.fret;
     return { ...note, string, fret, ...(trill !== undefined && { trill }) };
@@ -158,6 +161,6 @@ export function movedEvent(item: EventItem, places: Places | undefined): EventIt
   return { ...item, notes };
 }
 
-function samePlace(a: Places[number], b: Places[number] | undefined): boolean {
+function sameFretPosition(a: FretPositions[number], b: FretPositions[number] | undefined): boolean {
   return a.string === b?.string && a.fret === b.fret;
 }

@@ -1,6 +1,6 @@
 import { barTicks, beatOf, isNest, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
 import type { Item, Meter, Phrase, Span, Timeline } from '../notation/index.ts';
-import type { CutPhrase, Stretch } from './cut.ts';
+import type { CutPhrase, Excerpt } from './cut.ts';
 
 /** A phrase to be cut, with how hard it is for the student and where it is hardest. */
 export interface PhraseToCut {
@@ -14,13 +14,13 @@ export interface PhraseToCut {
 const SEAM_BARS = 2;
 
 /** A half is at least this long, as a share of a bar. Our choice: shorter is a drill. */
-const LEAST_HALF_BARS = 0.5;
+const MIN_HALF_BARS = 0.5;
 
 /** What a place is worth where a phrase is to fall into two; how far from the middle costs. Our choice. */
 const CUT_WORTH = { rest: 0.35, bar: 0.25, beat: 0.1, offCentre: 1.2 } as const;
 
 /** A place between two items of a phrase where it can be cut, ticks as played. */
-export interface CutPlace {
+export interface CutPoint {
   readonly at: number;
   /** After a rest, at a bar line, on a beat, or between beats. */
   readonly by: 'rest' | 'bar' | 'beat' | 'note';
@@ -45,14 +45,14 @@ export function phraseToCut(phrase: Phrase, { id, sectionId, difficulty, hardest
 }
 
 /** Every place inside a phrase where it can be cut without cutting an item. */
-export function cutPlaces(phrase: Phrase): readonly CutPlace[] {
+export function cutPoints(phrase: Phrase): readonly CutPoint[] {
   const timeline = unroll(phrase);
   const starts = new Set(placed(phrase, timeline).flatMap(({ at, length }) => (length > 0 ? [at] : [])));
   const rests = new Set(timeline.events.flatMap(({ item, at, length }) => (item ? [] : [at + length])));
   return [...starts]
     .filter((at) => at > 0 && at < timeline.length)
     .sort((a, b) => a - b)
-    .map((at): CutPlace => {
+    .map((at): CutPoint => {
       const bar = timeline.bars.findLast((one) => one.at <= at);
       const beat = TICKS_PER_WHOLE / (bar?.meter ?? phrase.meter).unit;
       if (rests.has(at)) return { at, by: 'rest' };
@@ -62,11 +62,11 @@ export function cutPlaces(phrase: Phrase): readonly CutPlace[] {
 }
 
 function middleOf(phrase: Phrase, { length }: Timeline): number | null {
-  const least = barTicks(phrase.meter) * LEAST_HALF_BARS;
-  const worth = ({ at, by }: CutPlace) =>
+  const min = barTicks(phrase.meter) * MIN_HALF_BARS;
+  const worth = ({ at, by }: CutPoint) =>
     (by === 'note' ? 0 : CUT_WORTH[by]) - CUT_WORTH.offCentre * Math.abs(at / length - 0.5);
-  const places = cutPlaces(phrase).filter(({ at }) => at >= least && length - at >= least);
-  return places.toSorted((a, b) => worth(b) - worth(a))[0]?.at ?? null;
+  const points = cutPoints(phrase).filter(({ at }) => at >= min && length - at >= min);
+  return points.toSorted((a, b) => worth(b) - worth(a))[0]?.at ?? null;
 }
 
 /** The hard spot, from the beat before it to the end of the beat it is in; null where that is more than half the phrase. */
@@ -76,10 +76,10 @@ function hardSpot(timeline: Timeline, span: Span, phrase: Phrase): CutPhrase['ha
   if (!there || !bar) return null;
   const beat = TICKS_PER_WHOLE / bar.meter.unit;
   const first = beatOf(there.at - bar.at, bar.meter) - 1;
-  const places = [0, ...cutPlaces(phrase).map(({ at }) => at), timeline.length];
-  const from = places.findLast((at) => at <= Math.max(0, bar.at + (first - 1) * beat)) ?? 0;
+  const points = [0, ...cutPoints(phrase).map(({ at }) => at), timeline.length];
+  const from = points.findLast((at) => at <= Math.max(0, bar.at + (first - 1) * beat)) ?? 0;
   const after = Math.max(there.at + there.length, bar.at + (first + 1) * beat);
-  const to = places.find((at) => at >= after) ?? timeline.length;
+  const to = points.find((at) => at >= after) ?? timeline.length;
   return (to - from) * 2 > timeline.length ? null : { from, to };
 }
 
@@ -109,7 +109,7 @@ function placed(phrase: Phrase, timeline: Timeline): readonly Placed[] {
 /** A piece put together, and where in it each of its stretches begins. Ticks as played. */
 export interface Assembled {
   readonly phrase: Phrase;
-  readonly parts: readonly (Stretch & { readonly at: number; readonly length: number })[];
+  readonly parts: readonly (Excerpt & { readonly at: number; readonly length: number })[];
 }
 
 /**
@@ -117,9 +117,9 @@ export interface Assembled {
  * A stretch that begins within a bar begins with a pick-up; a slur or hold out of what is cut away is left out. A stretch that is
  * no longer in its phrase, since the text has changed, gives what is left of it. Linear.
  */
-export function assemble(parts: readonly Stretch[], phraseOf: (phraseId: string) => Phrase | undefined): Assembled {
+export function assemble(parts: readonly Excerpt[], phraseOf: (phraseId: string) => Phrase | undefined): Assembled {
   const items: Item[] = [];
-  const placedParts: (Stretch & { at: number; length: number })[] = [];
+  const placedParts: (Excerpt & { at: number; length: number })[] = [];
   let meter: Meter | undefined;
   let first: Meter | undefined;
   let at = 0;
@@ -145,7 +145,7 @@ interface Slice {
   readonly length: number;
 }
 
-function sliceOf(phrase: Phrase, { from, to }: Stretch): Slice {
+function sliceOf(phrase: Phrase, { from, to }: Excerpt): Slice {
   const timeline = unroll(phrase);
   const end = Math.min(to ?? timeline.length, timeline.length);
   const all = placed(phrase, timeline);

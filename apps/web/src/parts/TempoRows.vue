@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PaceChange } from '@jam-ledger/contract';
+import type { TempoMark } from '@jam-ledger/contract';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
@@ -8,14 +8,14 @@ import ClockField from './ClockField.vue';
 import ProblemLines from './ProblemLines.vue';
 
 defineProps<{ problems: Readonly<Record<string, string>> }>();
-const changes = defineModel<readonly PaceChange[]>({ required: true });
+const changes = defineModel<readonly TempoMark[]>({ required: true });
 
 function add(): void {
   const last = changes.value.at(-1);
   changes.value = [...changes.value, last ?? { atSeconds: 0, tempo: 100, meter: '4/4' }];
 }
 
-function set(index: number, change: Partial<PaceChange>): void {
+function set(index: number, change: Partial<TempoMark>): void {
   changes.value = changes.value.map((one, at) => (at === index ? { ...one, ...change } : one));
 }
 </script>
@@ -36,7 +36,7 @@ function set(index: number, change: Partial<PaceChange>): void {
         size="small"
         :aria-label="`Tempo of change ${index + 1}`"
         :min="0"
-        :max="TEMPO_RANGE.most"
+        :max="TEMPO_RANGE.max"
         :max-fraction-digits="1"
         :use-grouping="false"
         @update:model-value="set(index, { tempo: $event ?? 0 })"

@@ -57,7 +57,7 @@ export type Levels = Readonly<Record<Track, number>>;
 export type Moment = EventTime | 'count-in' | 'between' | 'over';
 
 /** One playing of a phrase, from start to stop. */
-export class Take {
+export class Playback {
   readonly #plan: PlayPlan;
   readonly #along: Accompaniment;
   readonly #countInSeconds: number;

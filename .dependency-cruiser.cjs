@@ -43,7 +43,16 @@ module.exports = {
       name: 'contract-by-its-door',
       severity: 'error',
       from: { path: '^apps/' },
-      to: { path: '^packages/contract/src/(?!index\\.ts$)' },
+      to: { path: '^packages/contract/src/(?!(index|schemas)\\.ts$)' },
+    },
+    {
+      name: 'paths-and-types-without-joi',
+      comment: 'The first chunk of the web has the paths and types of the contract, and no checker.',
+      severity: 'error',
+      from: { path: '^packages/contract/src/', pathNot: '(\\.(schema|answers)|/schemas|/typed)\\.ts$' },
+      to: {
+        path: '^packages/contract/src/.*\\.(schema|answers)\\.ts$|^packages/contract/src/(schemas|typed)\\.ts$|node_modules/joi/',
+      },
     },
     {
       name: 'contract-knows-core-only',

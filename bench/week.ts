@@ -250,7 +250,7 @@ async function plansOf(store: Store, { mara, student }: Ids) {
       return store.rows<Row>(sql, bind);
     },
   };
-  const context = await contextOf(explaining, mara, new Date());
+  const context = await contextOf(explaining, { personId: mara, now: new Date() });
   if (!context) throw new Error('mara is not in the studio');
   await showDesk(context);
   await showLessonDay(context, student);

@@ -37,7 +37,11 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
   const autoLogging = { ignore: ({ url = '' }: { url?: string }) => !url.startsWith('/api') };
   app.use(pinoHttp({ logger: log, autoLogging, serializers: REQUEST_SERIALIZERS }));
   app.use(headers(config));
-  app.use('/api/health', http.healthRouter(store));
+  // Whoever watches the server has no session.
+  app.use(
+    '/api',
+    http.routerOf({ store, now }, (name) => name === 'health'),
+  );
   app.use('/api', http.keptNowhere, http.sameOriginOnly);
   app.use(
     '/api',
@@ -100,27 +104,8 @@ function headers({ secureCookie }: Config) {
 
 function api(store: Store, now: () => Date): Router {
   const router = Router();
-  router.use('/session', http.sessionRouter(store, now));
-  router.use('/password', http.passwordRouter(store));
-  router.use('/invitations', http.invitationsRouter(store, now));
-  router.use('/people', http.peopleRouter());
-  router.use('/outbox', http.outboxRouter());
-  router.use('/requests', http.requestsRouter());
-  router.use('/transcriptions', http.transcriptionsRouter());
-  router.use('/sections', http.sectionsRouter());
-  router.use('/phrases', http.phrasesRouter());
-  router.use('/pieces', http.piecesRouter());
-  router.use('/entries', http.entriesRouter());
-  router.use('/pins', http.pinsRouter());
-  router.use('/series', http.seriesRouter());
-  router.use('/lessons', http.lessonsRouter());
-  router.use('/hearings', http.hearingsRouter());
-  router.use('/desk', http.deskRouter());
-  router.use('/search', http.searchRouter());
-  router.use('/ledger', http.ledgerRouter());
-  router.use('/students', http.studentsRouter());
-  router.use('/studio', http.studioRouter());
-  router.use('/licks', http.licksRouter());
+  router.use(http.routerOf({ store, now }, (name) => name !== 'health'));
+  router.use(http.openApiPage());
   router.use(() => {
     throw new NotFound('There is nothing at this address.');
   });

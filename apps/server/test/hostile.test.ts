@@ -1,8 +1,7 @@
-import { ROUTES, type Route } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { demoSignIns } from '../src/demo/index.ts';
 import { askHostile, idsOf } from './hostile.ts';
-import { openDemoStudio, openTestStudio, REQUEST, tellStory, type Browser, type TestServer } from './studio.ts';
+import { openDemoStudio, REQUEST, type Browser, type TestServer } from './studio.ts';
 
 /** So often every route is asked by each kind of person; many more are asked by `npm run torture`. */
 const ROUNDS = 3;
@@ -88,25 +87,3 @@ test('what is answered to one person lies in no cache', async () => {
   const answers = [server.anonymous().get('/api/session'), server.anonymous().get('/api/nothing')];
   for (const { headers } of await Promise.all(answers)) expect(headers['cache-control']).toBe('no-store');
 });
-
-test('the table of routes has every route of the server, and no other', async () => {
-  const own = await openTestStudio();
-  const { mara } = await tellStory(own);
-  for (const { method, path } of Object.values<Route>(ROUTES)) {
-    if (method === 'DELETE') continue;
-    const url = `/api${path.replace(/:\w+/g, '7f0c2d1e-3b4a-4c5d-8e6f-0a1b2c3d4e5f')}`;
-    const { body } = await mara[method === 'GET' ? 'get' : method === 'POST' ? 'post' : 'put'](url).ok(() => true);
-    expect([method, path, body?.error?.message]).not.toEqual([method, path, 'There is nothing at this address.']);
-  }
-  expect(countRoutes(own.app.express.router)).toBe(Object.keys(ROUTES).length);
-  await own.close();
-});
-
-/** Handlers of methods in a router and those below it; one for pages is left out. */
-function countRoutes(router: { readonly stack: readonly unknown[] }): number {
-  return router.stack.reduce<number>((count, layer) => {
-    const { route, handle } = layer as { route?: { methods: object }; handle?: { stack?: readonly unknown[] } };
-    if (route) return count + Object.keys(route.methods).length;
-    return handle?.stack ? count + countRoutes({ stack: handle.stack }) : count;
-  }, 0);
-}

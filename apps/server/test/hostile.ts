@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import { ROUTE_SCHEMAS, ROUTES, type Route, type RouteName } from '@jam-ledger/contract';
+import { ROUTES, type Route, type RouteName } from '@jam-ledger/contract';
+import { ROUTE_SCHEMAS } from '@jam-ledger/contract/schemas';
 import type Joi from 'joi';
 import type { Store } from '../src/store/index.ts';
 import type { Browser } from './studio.ts';
@@ -209,7 +210,8 @@ export async function askHostile(
 
 async function askOnce(browser: Browser, hostile: Hostile, name: RouteName): Promise<Asked> {
   const route: Route = ROUTES[name];
-  const { body, query } = ROUTE_SCHEMAS[name] ?? {};
+  const { body, query }: { readonly body?: Joi.Schema; readonly query?: Joi.Schema; readonly answer: Joi.Schema } =
+    ROUTE_SCHEMAS[name];
   const wild = hostile.pick([0, 0.05, 0.3]);
   const url = `/api${pathOf(route, { hostile, wild })}${queryOf(query, { hostile, wild })}`;
   const method = route.method === 'GET' ? 'get' : route.method === 'POST' ? 'post' : 'put';

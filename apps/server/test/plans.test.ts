@@ -128,7 +128,7 @@ describe('the plan of a song', () => {
       .send(body([backwards]))
       .expect(422);
     expect(refused.body.error.problems).toEqual([
-      { field: 'pieces.0.parts.0', message: 'A stretch ends after it begins.' },
+      { field: 'pieces.0.parts.0', message: 'An excerpt ends after it begins.' },
       { field: 'pieces.0.targetBpm', message: 'The start tempo must not be above the target.' },
     ]);
     expect((await show(mara, songId)).version).toBe(1);

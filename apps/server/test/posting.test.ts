@@ -118,7 +118,7 @@ describe('the ledger', () => {
     expect(before.days).toHaveLength(10);
     const row = newest.pieces.find(({ id }: { id: string }) => id === piece.id);
     // Ink stands before pencil on the day of the lesson.
-    expect(row.cells.at(-1)).toMatchObject({ day: '2026-03-14', bpm: 101, medium: 'ink', takes: 2 });
+    expect(row.cells.at(-1)).toMatchObject({ day: '2026-03-14', bpm: 101, medium: 'ink', results: 2 });
     await ines.get('/api/ledger?until=soon').expect(422);
   });
 

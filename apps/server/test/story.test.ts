@@ -31,7 +31,7 @@ describe('from the asking to the progress line', () => {
     const ledger = await ines.get('/api/ledger').expect(200);
     expect(ledger.body).toMatchObject({ today: '2026-03-14', pieces: [{ id: piece.id, next: { bpm: 91 } }] });
     expect(ledger.body.pieces[0].cells).toEqual([
-      { day: '2026-03-14', bpm: 90, outcome: 'clean', medium: 'ink', percent: 100, takes: 3 },
+      { day: '2026-03-14', bpm: 90, outcome: 'clean', medium: 'ink', percent: 100, results: 3 },
     ]);
     expect((await mara.get(`/api/ledger?studentId=${ledger.body.student.id}`).expect(200)).body).toEqual(ledger.body);
 

@@ -1,4 +1,17 @@
-import type { Series, SeriesBody } from '@jam-ledger/contract';
+import {
+  ROUTE_NAMES,
+  ROUTES,
+  type PhraseBody,
+  type RequestBody,
+  type Route,
+  type RouteName,
+  type SectionBody,
+  type Series,
+  type SeriesBody,
+  type SetUp,
+} from '@jam-ledger/contract';
+import { ROUTE_SCHEMAS } from '@jam-ledger/contract/schemas';
+import type { Express, Response } from 'express';
 import request from 'supertest';
 import { makeApp, type App } from '../src/app.ts';
 import type { Config } from '../src/config.ts';
@@ -57,6 +70,7 @@ export async function openServer(databaseUrl: string, more: Partial<Config> = {}
     ...more,
   };
   const app = await makeApp(config, () => NOW);
+  const broken = holdAnswers(app.express);
   return {
     app,
     databaseUrl,
@@ -66,8 +80,36 @@ export async function openServer(databaseUrl: string, more: Partial<Config> = {}
       await browser.post('/api/session').send({ name, password }).expect(200);
       return browser;
     },
-    close: () => app.close(),
+    async close() {
+      await app.close();
+      if (broken.length > 0) throw new Error(`answers that are not what the contract says:\n${broken.join('\n')}`);
+    },
   };
+}
+
+/** Holds every answer of a server against the schema of its route; what does not fit is told. */
+function holdAnswers(express: Express): readonly string[] {
+  const broken: string[] = [];
+  const { json } = express.response;
+  express.response.json = function holding(this: Response, value: unknown) {
+    const name = this.statusCode < 300 ? routeOf(this.req.method, this.req.originalUrl) : undefined;
+    const sent: unknown = value === undefined ? undefined : JSON.parse(JSON.stringify(value));
+    const trouble = name && ROUTE_SCHEMAS[name].answer.validate(sent, { abortEarly: false, convert: false }).error;
+    if (trouble) broken.push(`${name}: ${trouble.message}`);
+    return json.call(this, value);
+  };
+  return broken;
+}
+
+/** The route of the table that a request is for. */
+function routeOf(method: string, url: string): RouteName | undefined {
+  const [path = ''] = url.replace('/api', '').split('?');
+  const fits = (one: Route) =>
+    one.method === method && new RegExp(`^${one.path.replace(/:\w+/g, '[^/]+')}$`).test(path);
+  // A path that is spelled out stands before one with names in it.
+  return ROUTE_NAMES.filter((name) => fits(ROUTES[name])).sort(
+    (a, b) => ROUTES[a].path.split(':').length - ROUTES[b].path.split(':').length,
+  )[0];
 }
 
 /** Enters a studio whose people all have the same password. */
@@ -87,7 +129,7 @@ export async function enterPeople(store: Store, studio: string, names: readonly 
 }
 
 /** A sound request. */
-export const REQUEST = {
+export const REQUEST: RequestBody = {
   title: 'Slow Tide',
   whose: 'The Brinewick Parade',
   wanted: ['solo', 'that lick at 1:09'],
@@ -114,7 +156,7 @@ export const REQUEST_SOON = {
 };
 
 /** A sound section. */
-export const SECTION = {
+export const SECTION: SectionBody = {
   label: '1A',
   role: 'solo',
   startSeconds: 0,
@@ -126,10 +168,10 @@ export const SECTION = {
 };
 
 /** A sound phrase. */
-export const PHRASE = { name: 'Phrase', text: '7G', layer: 'lead', certainty: 'heard', reason: '' };
+export const PHRASE: PhraseBody = { name: 'Phrase', text: '7G', layer: 'lead', certainty: 'heard', reason: '' };
 
 /** A sound set-up. */
-export const SET_UP = {
+export const SET_UP: SetUp = {
   title: 'T',
   whose: '',
   tuning: 'standard',

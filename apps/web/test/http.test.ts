@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { ask, Refused, Unreachable } from '../src/api/http.ts';
+import { api } from '../src/api/studio.ts';
 
 const plain = globalThis.fetch;
 afterEach(() => void (globalThis.fetch = plain));
@@ -9,23 +10,61 @@ function answer(status: number, body: string, type = 'application/json'): void {
   globalThis.fetch = () =>
     Promise.resolve(new Response(status === 204 ? null : body, { status, headers: { 'Content-Type': type } }));
 }
+const anything = (said: unknown): said is unknown => said !== undefined;
+const askAny = (method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string) => ask(method, path, undefined, anything);
 const refusal = (code: string, more: object = {}) => JSON.stringify({ error: { code, message: 'Why.', ...more } });
+
+describe('what is asked', () => {
+  const asked: { url: string; method: string | undefined; body: unknown }[] = [];
+  function listen(body = '{}'): void {
+    asked.length = 0;
+    globalThis.fetch = (url, init) => {
+      asked.push({ url: url instanceof Request ? url.url : url.toString(), method: init?.method, body: init?.body });
+      return Promise.resolve(new Response(body));
+    };
+  }
+
+  test('has what stands in its path, its query and its body', async () => {
+    listen();
+    await api.keepLessonNote({
+      id: 'a/b',
+      day: '2026-03-14',
+      body: { version: 0, words: '', home: '', assigned: [], send: false },
+    });
+    expect(asked).toEqual([
+      {
+        url: '/api/lessons/of/a%2Fb/2026-03-14',
+        method: 'PUT',
+        body: '{"version":0,"words":"","home":"","assigned":[],"send":false}',
+      },
+    ]);
+    listen();
+    await api.licks({ query: { words: 'a & b', lowestFret: 3 } });
+    expect(asked).toEqual([{ url: '/api/licks?words=a+%26+b&lowestFret=3', method: 'GET', body: undefined }]);
+  });
+
+  test('may leave a query out that says nothing', async () => {
+    listen('[]');
+    await api.homeNotes();
+    expect(asked.map(({ url }) => url)).toEqual(['/api/lessons/home']);
+  });
+});
 
 describe('what is answered', () => {
   test('is given as it is', async () => {
     answer(200, '{"name":"Ines"}');
-    expect(await ask('GET', '/session')).toEqual({ name: 'Ines' });
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Ines' });
     answer(204, '');
-    expect(await ask('DELETE', '/session')).toBeNull();
+    expect(await askAny('DELETE', '/session')).toBeNull();
   });
 
   test('with one of our own refusals is that refusal', async () => {
     answer(422, refusal('invalid', { problems: [{ field: 'bpm', message: 'Too fast.' }] }));
-    await expect(ask('POST', '/pieces')).rejects.toMatchObject({ status: 422, problems: [{ field: 'bpm' }] });
+    await expect(askAny('POST', '/pieces')).rejects.toMatchObject({ status: 422, problems: [{ field: 'bpm' }] });
     answer(409, refusal('stale', { current: { version: 3 } }));
-    await expect(ask('PUT', '/phrases/1')).rejects.toMatchObject({ code: 'stale', current: { version: 3 } });
+    await expect(askAny('PUT', '/phrases/1')).rejects.toMatchObject({ code: 'stale', current: { version: 3 } });
     answer(500, refusal('broken', { reference: 'abc' }));
-    await expect(ask('GET', '/desk')).rejects.toBeInstanceOf(Refused);
+    await expect(askAny('GET', '/desk')).rejects.toBeInstanceOf(Refused);
   });
 
   test.each([
@@ -38,13 +77,21 @@ describe('what is answered', () => {
     [200, '<html>Sign in to the network of the café</html>', 'text/html'],
   ])('with %d by somebody else is a studio that cannot be reached', async (status, body, type) => {
     answer(status, body, type);
-    await expect(ask('POST', '/pieces/1/entries', {})).rejects.toBeInstanceOf(Unreachable);
+    await expect(askAny('POST', '/pieces/1/entries')).rejects.toBeInstanceOf(Unreachable);
+  });
+
+  test('with something else than was promised is by somebody else', async () => {
+    answer(200, '{"name":"Ines"}');
+    await expect(api.songs()).rejects.toBeInstanceOf(Unreachable);
+    answer(200, '[]');
+    expect(await api.songs()).toEqual([]);
+    await expect(api.me()).rejects.toBeInstanceOf(Unreachable);
   });
 
   test('while the database is away is asked for again, as after a line that was cut', async () => {
     answer(503, refusal('away'));
-    await expect(ask('GET', '/desk')).rejects.toThrow(new Unreachable('Why.'));
+    await expect(askAny('GET', '/desk')).rejects.toThrow(new Unreachable('Why.'));
     globalThis.fetch = () => Promise.reject(new TypeError('Failed to fetch'));
-    await expect(ask('GET', '/desk')).rejects.toBeInstanceOf(Unreachable);
+    await expect(askAny('GET', '/desk')).rejects.toBeInstanceOf(Unreachable);
   });
 });

@@ -156,7 +156,8 @@ describe('results on their way to the studio', () => {
 describe('an answer that is not the studio’s', () => {
   const plain = globalThis.fetch;
   const page = (status: number, body: string) => () => Promise.resolve(new Response(body, { status }));
-  const overTheLine = () => new EntryQueue({ lines: waitingLines, send: api.postEntry, now: () => clock });
+  const overTheLine = () =>
+    new EntryQueue({ lines: waitingLines, send: (id, body) => api.postEntry({ id, body }), now: () => clock });
 
   test.each([
     ['a page of a proxy', page(404, '<html>Not Found</html>')],

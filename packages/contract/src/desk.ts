@@ -1,7 +1,6 @@
 import type { NextStep } from '@jam-ledger/core/pieces';
 import type { Memory, Mastery } from '@jam-ledger/core/progress';
 import type { AgendaKind } from '@jam-ledger/core/series';
-import Joi from 'joi';
 import type { RequestState } from './requests.ts';
 import type { Lesson } from './series.ts';
 
@@ -81,15 +80,6 @@ export const SEARCH_LIMITS = { min: 2, max: 80, perKind: 8 } as const;
 export interface SearchQuery {
   readonly q: string;
 }
-/** Checks `SearchQuery`. */
-export const searchQuerySchema: Joi.ObjectSchema<SearchQuery> = Joi.object<SearchQuery>({
-  q: Joi.string()
-    .max(SEARCH_LIMITS.max)
-    .required()
-    .custom((value: string, helpers) =>
-      value.trim().length < SEARCH_LIMITS.min ? helpers.error('string.min', { limit: SEARCH_LIMITS.min }) : value,
-    ),
-});
 
 /** What can be found, in the order it is shown. */
 export const FOUND_KINDS = [

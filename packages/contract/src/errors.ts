@@ -1,4 +1,4 @@
-import type { FieldProblem } from './check.ts';
+import type { FieldProblem } from './problems.ts';
 
 /** Why a request was refused, for programs. */
 export const ERROR_CODES = [

@@ -1,4 +1,4 @@
-export * from './check.ts';
+export * from './problems.ts';
 export * from './errors.ts';
 export * from './session.ts';
 export * from './people.ts';
@@ -14,5 +14,7 @@ export * from './lessons.ts';
 export * from './reports.ts';
 export * from './students.ts';
 export * from './licks.ts';
-export * from './routes.ts';
-export { ROUTE_SCHEMAS } from './routeSchemas.ts';
+export { pathOf } from './route.ts';
+export type { AuthorsRow, Of, Route, StudentsRow } from './route.ts';
+export { ROUTE_NAMES, ROUTES } from './routes.ts';
+export type { Answer, Given, Input, RouteName } from './routes.ts';

@@ -1,7 +1,5 @@
-import { HEARING_KINDS, type HearingKind } from '@jam-ledger/core/hearing';
-import Joi from 'joi';
-import { id, line, oneOf, text, version } from './check.ts';
-import { tempo, type Ledger, type LedgerPiece } from './pieces.ts';
+import type { HearingKind } from '@jam-ledger/core/hearing';
+import type { Ledger, LedgerPiece } from './pieces.ts';
 import type { Lesson } from './series.ts';
 
 /** Longest texts of a lesson’s summary, characters; most pieces assigned. */
@@ -26,18 +24,6 @@ export interface LessonNoteBody {
   /** Whether it is written to those at home now. */
   readonly send: boolean;
 }
-/** Checks `LessonNoteBody`. */
-export const lessonNoteSchema: Joi.ObjectSchema<LessonNoteBody> = Joi.object<LessonNoteBody>({
-  version: Joi.number().integer().min(0).max(2_000_000_000).required(),
-  words: text(LESSON_LIMITS.words),
-  home: text(LESSON_LIMITS.home),
-  assigned: Joi.array()
-    .items(Joi.object({ pieceId: id(), name: line(LESSON_LIMITS.name), bpm: tempo() }).optional())
-    .max(LESSON_LIMITS.assigned)
-    .unique('pieceId')
-    .required(),
-  send: Joi.boolean().required(),
-});
 
 /** How a summary stood at some time. */
 export interface LessonNoteText {
@@ -70,8 +56,6 @@ export interface HomeNote {
 export interface HomeQuery {
   readonly studentId?: string;
 }
-/** Checks `HomeQuery`. */
-export const homeQuerySchema: Joi.ObjectSchema<HomeQuery> = Joi.object<HomeQuery>({ studentId: id().optional() });
 
 /** A point of a piece that was inspected. */
 export interface HearingBody {
@@ -83,31 +67,12 @@ export interface HearingBody {
   /** Where it was not right, perhaps empty; pinned to the event for the student. */
   readonly remark: string;
 }
-/** Checks `HearingBody`. */
-export const hearingSchema: Joi.ObjectSchema<HearingBody> = Joi.object<HearingBody>({
-  id: id(),
-  at: Joi.number().integer().min(0).max(2_000_000_000).required(),
-  kind: oneOf(HEARING_KINDS),
-  isRight: Joi.boolean().required(),
-  remark: text(LESSON_LIMITS.remark),
-});
 
 /** A point as it stands; of one point and day there is one. */
 export interface Hearing extends HearingBody {
   readonly version: number;
   readonly pieceId: string;
 }
-
-/** Takes a point back, or puts it there again. */
-export interface HearingChange {
-  readonly version: number;
-  readonly struck: boolean;
-}
-/** Checks `HearingChange`. */
-export const hearingChangeSchema: Joi.ObjectSchema<HearingChange> = Joi.object<HearingChange>({
-  version: version(),
-  struck: Joi.boolean().required(),
-});
 
 /** One line inked in a lesson. */
 export interface InkedLine {

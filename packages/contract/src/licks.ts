@@ -1,7 +1,4 @@
-import { TECHNIQUES, type Technique } from '@jam-ledger/core/notation';
-import { HIGHEST_FRET } from '@jam-ledger/core/pitch';
-import Joi from 'joi';
-import { id } from './check.ts';
+import type { Technique } from '@jam-ledger/core/notation';
 
 /** Most phrases in one answer, and the longest texts of a search. Our choice. */
 export const LICK_LIMITS = { max: 60, chord: 20, pattern: 600, words: 80, bpm: 999 } as const;
@@ -28,27 +25,6 @@ export interface LickQuery {
   /** More like this phrase. */
   readonly like?: string;
 }
-const pattern = (letters: RegExp) => Joi.string().max(LICK_LIMITS.pattern).pattern(letters).optional();
-// Numbers of a query come as text.
-const number = () => Joi.number().prefs({ convert: true }).optional();
-const fret = () => number().integer().min(0).max(HIGHEST_FRET);
-const bpm = () => number().min(1).max(LICK_LIMITS.bpm);
-/** Checks `LickQuery`. */
-export const lickQuerySchema: Joi.ObjectSchema<LickQuery> = Joi.object<LickQuery>({
-  technique: Joi.string()
-    .valid(...TECHNIQUES)
-    .optional(),
-  chord: Joi.string().max(LICK_LIMITS.chord).optional(),
-  degrees: pattern(/^[b#\d ]+$/),
-  shape: pattern(/^[-\d, ]+$/),
-  steps: pattern(/^[-\d ]+$/),
-  lowestFret: fret(),
-  highestFret: fret(),
-  slowest: bpm(),
-  fastest: bpm(),
-  words: Joi.string().max(LICK_LIMITS.words).optional(),
-  like: id().optional(),
-});
 
 /** A phrase that was found. */
 export interface Lick {

@@ -1,6 +1,4 @@
-import Joi from 'joi';
-import { id, line, oneOf, version } from './check.ts';
-import { SIGN_IN_LIMITS, type Role } from './session.ts';
+import type { Role } from './session.ts';
 
 /** Longest name of a person; shortest password that is chosen; most students of one guardian. Our choice. */
 export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12 } as const;
@@ -17,13 +15,6 @@ export interface PersonBody {
   /** The students whose pages a guardian reads; empty for others. */
   readonly wards: readonly string[];
 }
-const wards = () => Joi.array().items(id().optional()).max(PEOPLE_LIMITS.wards).unique().required();
-/** Checks `PersonBody`. */
-export const personSchema: Joi.ObjectSchema<PersonBody> = Joi.object<PersonBody>({
-  role: oneOf(ENTERED_ROLES),
-  name: line(PEOPLE_LIMITS.name),
-  wards: wards(),
-});
 
 /** A changed person; `archived` puts them away with all that is theirs, and takes that back. */
 export interface PersonChange {
@@ -34,14 +25,6 @@ export interface PersonChange {
   readonly teacherId: string | null;
   readonly archived: boolean;
 }
-/** Checks `PersonChange`. */
-export const personChangeSchema: Joi.ObjectSchema<PersonChange> = Joi.object<PersonChange>({
-  version: version(),
-  name: line(PEOPLE_LIMITS.name),
-  wards: wards(),
-  teacherId: id().allow(null),
-  archived: Joi.boolean().required(),
-});
 
 /** Somebody of the studio. */
 export interface Person {
@@ -87,30 +70,12 @@ export interface Acceptance {
   readonly signInName: string;
   readonly password: string;
 }
-const chosenPassword = () => Joi.string().min(PEOPLE_LIMITS.password).max(SIGN_IN_LIMITS.password).required();
-/** Checks `Acceptance`. */
-export const acceptanceSchema: Joi.ObjectSchema<Acceptance> = Joi.object<Acceptance>({
-  signInName: line(SIGN_IN_LIMITS.name),
-  password: chosenPassword(),
-});
 
 /** A changed password, with the one that holds. */
 export interface PasswordChange {
   readonly old: string;
   readonly password: string;
 }
-/** Checks `PasswordChange`. */
-export const passwordChangeSchema: Joi.ObjectSchema<PasswordChange> = Joi.object<PasswordChange>({
-  old: Joi.string().min(1).max(SIGN_IN_LIMITS.password).required(),
-  password: chosenPassword(),
-});
-
-/** The token of an invitation, in the path: 32 bytes as base64url. */
-export const tokenSchema: Joi.ObjectSchema<{ readonly token: string }> = Joi.object({
-  token: Joi.string()
-    .pattern(/^[A-Za-z0-9_-]{43}$/)
-    .required(),
-});
 
 /** A message that would be sent; nothing leaves the machine. */
 export interface Mail {

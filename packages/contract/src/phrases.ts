@@ -1,7 +1,3 @@
-import Joi from 'joi';
-import { id, line, oneOf, text, version } from './check.ts';
-import { SONG_LIMITS } from './songLimits.ts';
-
 /** The parts that sound at once; one of them is the student’s. */
 export const LAYERS = ['lead', 'rhythm', 'overdub', 'live alternative', 'easier'] as const;
 /** One of the `LAYERS`. */
@@ -21,27 +17,12 @@ export interface PhraseBody {
   /** Why it is no surer, or where it was seen. */
   readonly reason: string;
 }
-const phrase = {
-  name: line(SONG_LIMITS.phraseName),
-  text: text(SONG_LIMITS.phraseText),
-  layer: oneOf(LAYERS),
-  certainty: oneOf(CERTAINTIES),
-  reason: text(SONG_LIMITS.reason),
-};
-/** Checks `PhraseBody`. */
-export const phraseSchema: Joi.ObjectSchema<PhraseBody> = Joi.object<PhraseBody>(phrase);
 
 /** A changed phrase; `struck` takes it out, and puts it back. */
 export interface PhraseChange extends PhraseBody {
   readonly version: number;
   readonly struck: boolean;
 }
-/** Checks `PhraseChange`. */
-export const phraseChangeSchema: Joi.ObjectSchema<PhraseChange> = Joi.object<PhraseChange>({
-  ...phrase,
-  version: version(),
-  struck: Joi.boolean().required(),
-});
 
 /** Draft: being written. Checked: by somebody against something. Proven: played in a lesson, and right. */
 export const PHRASE_STATUSES = ['draft', 'checked', 'proven'] as const;
@@ -54,16 +35,6 @@ export interface PhraseMark {
   readonly status: PhraseStatus;
   readonly against: string;
 }
-/** Checks `PhraseMark`; what is checked is checked against something. */
-export const phraseMarkSchema: Joi.ObjectSchema<PhraseMark> = Joi.object<PhraseMark>({
-  version: version(),
-  status: oneOf(PHRASE_STATUSES),
-  against: Joi.when('status', {
-    is: 'checked',
-    then: line(SONG_LIMITS.against),
-    otherwise: text(SONG_LIMITS.against),
-  }),
-});
 
 /** A phrase that is another one, moved by so many frets; `to` null when it stands for itself again. */
 export interface PhraseReference {
@@ -71,12 +42,6 @@ export interface PhraseReference {
   readonly to: string | null;
   readonly movedFrets: number;
 }
-/** Checks `PhraseReference`. */
-export const phraseReferenceSchema: Joi.ObjectSchema<PhraseReference> = Joi.object<PhraseReference>({
-  version: version(),
-  to: id().allow(null),
-  movedFrets: Joi.number().integer().min(-36).max(36).required(),
-});
 
 /** A way to play a phrase that was made from it: its text, and in words what is different. */
 export interface MadeAlternate {
@@ -84,19 +49,11 @@ export interface MadeAlternate {
   readonly text: string;
   readonly reason: string;
 }
-/** Checks what begins an alternate: nothing for a copy, or what was made. */
-export const alternateSchema: Joi.ObjectSchema<Partial<MadeAlternate>> = Joi.object<Partial<MadeAlternate>>({
-  name: line(SONG_LIMITS.phraseName).optional(),
-  text: text(SONG_LIMITS.phraseText).optional(),
-  reason: text(SONG_LIMITS.reason).optional(),
-}).and('name', 'text', 'reason');
 
 /** Only the version of the row that the person saw. */
 export interface Seen {
   readonly version: number;
 }
-/** Checks `Seen`. */
-export const seenSchema: Joi.ObjectSchema<Seen> = Joi.object<Seen, true>({ version: version() });
 
 /** A phrase as it stands. */
 export interface Phrase extends PhraseBody {

@@ -1,27 +1,22 @@
-import { MEDIA, OUTCOMES, PRACTICE_TEMPO_RANGE } from '@jam-ledger/core/pieces';
-import type {
-  LadderRules,
-  Medium,
-  NextStep,
-  Outcome,
-  PieceKind,
-  Rung,
-  Standing,
-  Excerpt,
-  TempoSchool,
+import {
+  MEDIA,
+  OUTCOMES,
+  type LadderRules,
+  type Medium,
+  type NextStep,
+  type Outcome,
+  type PieceKind,
+  type Rung,
+  type Standing,
+  type Excerpt,
+  type TempoSchool,
 } from '@jam-ledger/core/pieces';
 import type { Due, Mastery, SinceLesson, SongProgress } from '@jam-ledger/core/progress';
-import Joi from 'joi';
-import { line, text, id, isDay, version } from './check.ts';
 import type { FidelitySchool, GuitarAndHand, HearingSchool, NamingSchool } from './students.ts';
 import type { SongBasics } from './transcriptions.ts';
 
 /** Longest remark on an entry, characters. */
 export const ENTRY_LIMITS = { remark: 500, pin: 500 } as const;
-
-/** A practice tempo, quarter notes a minute. */
-export const tempo = (): Joi.NumberSchema =>
-  Joi.number().integer().min(PRACTICE_TEMPO_RANGE.min).max(PRACTICE_TEMPO_RANGE.max).required();
 
 /** Assigns a phrase as a practice piece. Tempos in quarter notes a minute. */
 export interface PieceBody {
@@ -33,23 +28,6 @@ export interface PieceBody {
   /** How hard it is for the student at the target, 0 to 100; null or left out where nobody computed it. */
   readonly difficulty?: number | null;
 }
-/** Start and target, the start not above the target. */
-export const tempos = {
-  startBpm: tempo(),
-  targetBpm: tempo().custom((value: number, helpers) => {
-    const ancestors: unknown = helpers.state.ancestors;
-    const body: unknown = Array.isArray(ancestors) ? ancestors[0] : undefined;
-    const start = typeof body === 'object' && body !== null && 'startBpm' in body ? body.startBpm : undefined;
-    return typeof start === 'number' && start > value ? helpers.error('ladder.order') : value;
-  }),
-};
-/** Checks `PieceBody`. */
-export const pieceSchema: Joi.ObjectSchema<PieceBody> = Joi.object<PieceBody>({
-  phraseId: id(),
-  ...tempos,
-  floorBpm: tempo().allow(null).optional(),
-  difficulty: Joi.number().min(0).max(100).allow(null).optional(),
-});
 
 /**
  * Changed tempos of a piece; `given` whether the student has it or it is only planned, `struck` takes it out of the plan
@@ -62,13 +40,6 @@ export interface PieceChange {
   readonly given: boolean;
   readonly struck: boolean;
 }
-/** Checks `PieceChange`. */
-export const pieceChangeSchema: Joi.ObjectSchema<PieceChange> = Joi.object<PieceChange, true>({
-  ...tempos,
-  version: version(),
-  given: Joi.boolean().required(),
-  struck: Joi.boolean().required(),
-});
 
 /**
  * One result posted. The id is made by the sender, so that sending it again posts nothing twice. What waited on a device tells
@@ -95,33 +66,12 @@ export interface Loop {
   readonly from: number;
   readonly to: number;
 }
-const ticks = () => Joi.number().integer().min(0).max(2_000_000_000).required();
-/** Checks `EntryBody`. */
-export const entrySchema: Joi.ObjectSchema<EntryBody> = Joi.object<EntryBody>({
-  id: id(),
-  bpm: tempo(),
-  outcome: Joi.string()
-    .valid(...OUTCOMES)
-    .required(),
-  remark: text(ENTRY_LIMITS.remark),
-  percent: Joi.number().integer().min(1).max(100).optional(),
-  loop: Joi.object<Loop>({ from: ticks(), to: ticks().greater(Joi.ref('from')) })
-    .allow(null)
-    .optional(),
-  playedAt: Joi.string().isoDate().optional(),
-  sentAt: Joi.string().isoDate().optional(),
-}).and('playedAt', 'sentAt');
 
-/** Strikes an entry out, or puts it back. */
-export interface EntryChange {
+/** Strikes out an entry, a pinned note or a point that was inspected; or puts it back. */
+export interface Strike {
   readonly version: number;
   readonly struck: boolean;
 }
-/** Checks `EntryChange`. */
-export const entryChangeSchema: Joi.ObjectSchema<EntryChange> = Joi.object<EntryChange, true>({
-  version: version(),
-  struck: Joi.boolean().required(),
-});
 
 /** An entry as it stands. Pencil or ink follows from who posted it. */
 export interface Entry {
@@ -151,13 +101,6 @@ export interface PinBody {
   readonly at: number;
   readonly text: string;
 }
-/** Checks `PinBody`. */
-export const pinSchema: Joi.ObjectSchema<PinBody> = Joi.object<PinBody, true>({
-  id: id(),
-  phraseId: id(),
-  at: Joi.number().integer().min(0).max(2_000_000_000).required(),
-  text: line(ENTRY_LIMITS.pin),
-});
 
 /** A pinned note as it stands. */
 export interface Pin extends PinBody {
@@ -288,13 +231,6 @@ export interface LedgerQuery {
   readonly studentId?: string;
   readonly until?: string;
 }
-/** Checks `LedgerQuery`. */
-export const ledgerQuerySchema: Joi.ObjectSchema<LedgerQuery> = Joi.object<LedgerQuery>({
-  studentId: id().optional(),
-  until: Joi.string()
-    .optional()
-    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none'))),
-});
 
 export { MEDIA, OUTCOMES };
 export type { Due, LadderRules, Mastery, Medium, NextStep, Outcome, PieceKind, Rung, Standing, Excerpt, TempoSchool };

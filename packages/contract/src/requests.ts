@@ -1,7 +1,5 @@
 import type { OpenWork, WorkEstimate } from '@jam-ledger/core/desk';
-import Joi from 'joi';
 import { FIDELITY_SAYS, type FidelitySchool } from './students.ts';
-import { dayFromToday, line, oneOf, text, version } from './check.ts';
 
 /** Longest texts of a request, characters; most parts in a list. */
 export const REQUEST_LIMITS = {
@@ -87,34 +85,6 @@ export interface RequestBody {
   readonly followsId: string | null;
 }
 
-const parts = () => Joi.array().items(line(REQUEST_LIMITS.part).optional()).max(REQUEST_LIMITS.parts).required();
-
-/** The parts wanted, of the body in which a list stands. */
-function wantedOf(ancestors: unknown): readonly unknown[] {
-  const body: unknown = Array.isArray(ancestors) ? ancestors[0] : undefined;
-  const has = typeof body === 'object' && body !== null && 'wanted' in body;
-  return has && Array.isArray(body.wanted) ? body.wanted : [];
-}
-
-const fields = {
-  title: line(REQUEST_LIMITS.title),
-  whose: text(REQUEST_LIMITS.whose),
-  wanted: parts().min(1),
-  notWanted: parts().custom((out: readonly string[], helpers) => {
-    const wanted = wantedOf(helpers.state.ancestors);
-    const both = out.find((part) => wanted.includes(part));
-    return both === undefined ? out : helpers.error('parts.both', { part: both });
-  }),
-  rendition: oneOf(RENDITIONS),
-  guitarMeant: oneOf(GUITARS_MEANT),
-  guitar: text(REQUEST_LIMITS.guitar),
-  wantedBy: dayFromToday(),
-  remarks: text(REQUEST_LIMITS.remarks),
-  followsId: Joi.string().guid({ version: 'uuidv4' }).allow(null).required(),
-};
-/** Checks `RequestBody`; `context.today` keeps days in the past out, and no part is both in and out. */
-export const requestSchema: Joi.ObjectSchema<RequestBody> = Joi.object<RequestBody>(fields);
-
 /** A move of a request from one state to another, and back as its undoing. */
 export interface RequestMove {
   readonly version: number;
@@ -124,17 +94,6 @@ export interface RequestMove {
   /** The scope in one sentence, where it is agreed; null leaves it as it is. */
   readonly scope: string | null;
 }
-/** Checks `RequestMove`. */
-export const requestMoveSchema: Joi.ObjectSchema<RequestMove> = Joi.object<RequestMove>({
-  version: version(),
-  state: oneOf(REQUEST_STATES),
-  reason: Joi.when('state', {
-    is: 'declined',
-    then: line(REQUEST_LIMITS.reason),
-    otherwise: text(REQUEST_LIMITS.reason),
-  }),
-  scope: Joi.when('state', { is: 'agreed', then: line(REQUEST_LIMITS.scope), otherwise: Joi.valid(null).required() }),
-});
 
 /** One line of a request’s history. */
 export interface RequestEvent {
@@ -188,36 +147,24 @@ function listed(words: readonly string[]): string {
   return `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
 }
 
-/** What is done about the timer of a request: started, a sign of life given, stopped. */
+/** What can be done about the timer of a request: it is started, a sign of life is given, it is stopped. */
+export const WORK_ACTIONS = ['start', 'seen', 'stop'] as const;
+/** One of the `WORK_ACTIONS`. */
 export interface WorkAction {
-  readonly action: 'start' | 'seen' | 'stop';
+  readonly action: (typeof WORK_ACTIONS)[number];
 }
-/** Checks `WorkAction`. */
-export const workActionSchema: Joi.ObjectSchema<WorkAction> = Joi.object<WorkAction>({
-  action: oneOf(['start', 'seen', 'stop']),
-});
 
 /** The day a request is promised for; null takes the promise back. */
 export interface RequestPromiseBody {
   readonly version: number;
   readonly promisedFor: string | null;
 }
-/** Checks `RequestPromiseBody`. */
-export const requestPromiseSchema: Joi.ObjectSchema<RequestPromiseBody> = Joi.object<RequestPromiseBody>({
-  version: version(),
-  promisedFor: dayFromToday(),
-});
 
 /** A request as it is typed, as far as its earliest day hangs on it. */
 export interface EarliestQuery {
   readonly parts: number;
   readonly blended: boolean;
 }
-/** Checks `EarliestQuery`. */
-export const earliestQuerySchema: Joi.ObjectSchema<EarliestQuery> = Joi.object<EarliestQuery>({
-  parts: Joi.number().prefs({ convert: true }).integer().min(1).max(REQUEST_LIMITS.parts).required(),
-  blended: Joi.boolean().prefs({ convert: true }).required(),
-});
 
 /** The earliest day for which a request could be promised today without breaking another; null where there is none. */
 export interface Earliest {

@@ -1,80 +1,28 @@
-/** A thing that can be asked of the server. Ids and tokens stand in the path as `:id`. */
-export interface Route {
-  readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
-  /** Below `/api`. */
-  readonly path: string;
-}
+import { sessionRoutes } from './session.routes.ts';
+import { peopleRoutes } from './people.routes.ts';
+import { requestsRoutes } from './requests.routes.ts';
+import { songsRoutes } from './songs.routes.ts';
+import { piecesRoutes } from './pieces.routes.ts';
+import { lessonsRoutes } from './lessons.routes.ts';
+import type { AnswerOf, InputOf } from './route.ts';
 
-const get = (path: string): Route => ({ method: 'GET', path });
-const post = (path: string): Route => ({ method: 'POST', path });
-const put = (path: string): Route => ({ method: 'PUT', path });
-
-/** Every route of the server, by what it is for. */
+/** Every route of the server, by what it is for: the one list of what can be asked, by whom, and what comes back. */
 export const ROUTES = {
-  health: get('/health'),
-  me: get('/session'),
-  signIn: post('/session'),
-  signOut: { method: 'DELETE', path: '/session' },
-  changePassword: put('/password'),
-  welcome: get('/invitations/:token'),
-  accept: post('/invitations/:token'),
-  people: get('/people'),
-  enterPerson: post('/people'),
-  changePerson: put('/people/:id'),
-  invite: post('/people/:id/invitation'),
-  outbox: get('/outbox'),
-  requests: get('/requests'),
-  askForSong: post('/requests'),
-  hours: get('/requests/hours'),
-  earliest: get('/requests/earliest'),
-  timeWork: post('/requests/:id/work'),
-  promise: post('/requests/:id/promise'),
-  moveRequest: post('/requests/:id/state'),
-  songs: get('/transcriptions'),
-  song: get('/transcriptions/:id'),
-  changeSetUp: put('/transcriptions/:id'),
-  plan: get('/transcriptions/:id/plan'),
-  keepPlan: put('/transcriptions/:id/plan'),
-  addSection: post('/transcriptions/:id/sections'),
-  changeSection: put('/sections/:id'),
-  addPhrase: post('/sections/:id/phrases'),
-  changePhrase: put('/phrases/:id'),
-  revisions: get('/phrases/:id/revisions'),
-  markPhrase: post('/phrases/:id/mark'),
-  addAlternate: post('/phrases/:id/alternates'),
-  choosePhrase: post('/phrases/:id/chosen'),
-  referPhrase: post('/phrases/:id/reference'),
-  assignPiece: post('/pieces'),
-  piece: get('/pieces/:id'),
-  changePiece: put('/pieces/:id'),
-  postEntry: post('/pieces/:id/entries'),
-  hear: post('/pieces/:id/hearings'),
-  pinNote: post('/pieces/:id/pins'),
-  strikeEntry: put('/entries/:id'),
-  strikePin: put('/pins/:id'),
-  strikeHearing: put('/hearings/:id'),
-  seriesList: get('/series'),
-  series: get('/series/:id'),
-  beginSeries: post('/series'),
-  changeSeries: put('/series/:id'),
-  swapLessons: post('/series/swap'),
-  seriesReport: get('/series/:id/report'),
-  lessons: get('/lessons'),
-  homeNotes: get('/lessons/home'),
-  lessonDay: get('/lessons/of/:id'),
-  keepLessonNote: put('/lessons/of/:id/:day'),
-  desk: get('/desk'),
-  search: get('/search'),
-  ledger: get('/ledger'),
-  students: get('/students'),
-  changeStudent: put('/students/:id'),
-  schools: get('/studio'),
-  changeSchools: put('/studio'),
-  studioReport: get('/studio/report'),
-  ownSchools: get('/studio/mine'),
-  changeOwnSchools: put('/studio/mine'),
-  licks: get('/licks'),
-} as const satisfies Readonly<Record<string, Route>>;
+  ...sessionRoutes,
+  ...peopleRoutes,
+  ...requestsRoutes,
+  ...songsRoutes,
+  ...piecesRoutes,
+  ...lessonsRoutes,
+} as const;
 
 /** The name of a route. */
 export type RouteName = keyof typeof ROUTES;
+/** All of them. */
+export const ROUTE_NAMES = Object.keys(ROUTES) as readonly RouteName[];
+/** What is given with a route by name. */
+export type Input<Name extends RouteName> = InputOf<(typeof ROUTES)[Name]>;
+/** The same as the server has it: a query is there, though perhaps empty. */
+export type Given<Name extends RouteName> = Required<Input<Name>>;
+/** What a route answers by name. */
+export type Answer<Name extends RouteName> = AnswerOf<(typeof ROUTES)[Name]>;

@@ -1,7 +1,4 @@
-import { LESSON_MINUTES, MAX_LESSONS } from '@jam-ledger/core/series';
 import type { LessonChanges, LessonDate, LessonRule } from '@jam-ledger/core/series';
-import Joi from 'joi';
-import { day, id, line, text, version } from './check.ts';
 
 /** Longest texts of a series, characters; most changes of one kind, and most instalments; series on one page of their list. */
 export const SERIES_LIMITS = { title: 120, goal: 120, changes: 100, part: 120, instalments: 24, page: 100 } as const;
@@ -29,54 +26,11 @@ export interface SeriesBody {
   readonly instalments: readonly Instalment[];
 }
 
-const time = () => Joi.string().max(5).required();
-const count = (min: number, max: number) => Joi.number().integer().min(min).max(max).required();
-const list = (item: Joi.Schema) => Joi.array().items(item).max(SERIES_LIMITS.changes).required();
-const fields = {
-  studentId: id(),
-  title: line(SERIES_LIMITS.title),
-  rule: Joi.object<LessonRule>({
-    firstDay: day(),
-    time: time(),
-    minutes: count(LESSON_MINUTES.min, LESSON_MINUTES.max),
-    everyWeeks: count(1, 52),
-    weekdays: Joi.array().items(Joi.number().integer().min(1).max(7)).max(7).unique().required(),
-    count: count(0, MAX_LESSONS).allow(null),
-    until: day().allow(null),
-  }).required(),
-  changes: Joi.object<LessonChanges>({
-    skips: list(day().optional()),
-    moves: list(Joi.object({ from: day(), day: day(), time: time() })),
-    extras: list(Joi.object({ day: day(), time: time() })),
-  }).required(),
-  goal: text(SERIES_LIMITS.goal),
-  goalDay: day().allow(null),
-  instalments: Joi.array()
-    .items(
-      Joi.object({
-        requestId: id(),
-        part: text(SERIES_LIMITS.part),
-        day: day().allow(null),
-        delivered: Joi.boolean().required(),
-      }).optional(),
-    )
-    .max(SERIES_LIMITS.instalments)
-    .required(),
-};
-/** Checks `SeriesBody`; what makes a rule sound the core says, in the zone of the studio. */
-export const seriesSchema: Joi.ObjectSchema<SeriesBody> = Joi.object<SeriesBody>(fields);
-
 /** A changed series; `struck` ends it, and takes that back. */
 export interface SeriesChange extends SeriesBody {
   readonly version: number;
   readonly struck: boolean;
 }
-/** Checks `SeriesChange`. */
-export const seriesChangeSchema: Joi.ObjectSchema<SeriesChange> = Joi.object<SeriesChange>({
-  ...fields,
-  version: version(),
-  struck: Joi.boolean().required(),
-});
 
 /** A series as it stands, with its lessons in the order of the clock. */
 export interface Series extends SeriesBody {
@@ -112,11 +66,6 @@ export interface SeriesQuery {
   readonly studentId?: string;
   readonly from?: number;
 }
-/** Checks `SeriesQuery`. */
-export const seriesQuerySchema: Joi.ObjectSchema<SeriesQuery> = Joi.object<SeriesQuery>({
-  studentId: id().optional(),
-  from: Joi.number().prefs({ convert: true }).integer().min(0).max(1_000_000).optional(),
-});
 
 /** Two lessons of two series that change places. */
 export interface LessonSwap {
@@ -128,14 +77,6 @@ export interface SwappedLesson {
   readonly version: number;
   readonly startsAt: string;
 }
-/** Checks `LessonSwap`. */
-export const lessonSwapSchema: Joi.ObjectSchema<LessonSwap> = Joi.object<LessonSwap>({
-  lessons: Joi.array()
-    .items(Joi.object({ seriesId: id(), version: version(), startsAt: Joi.string().isoDate().required() }))
-    .length(2)
-    .unique('seriesId')
-    .required(),
-});
 
 /** A lesson on the desk. */
 export interface Lesson {
@@ -156,9 +97,5 @@ export interface Lesson {
 export interface LessonQuery {
   readonly days: number;
 }
-/** Checks `LessonQuery`. */
-export const lessonQuerySchema: Joi.ObjectSchema<LessonQuery> = Joi.object<LessonQuery>({
-  days: Joi.number().prefs({ convert: true }).integer().min(1).max(60).required(),
-});
 
 export type { LessonChanges, LessonDate, LessonRule };

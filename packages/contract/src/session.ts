@@ -1,5 +1,4 @@
 import type { Holiday } from '@jam-ledger/core/series';
-import Joi from 'joi';
 import type { FidelitySchool, NamingSchool } from './students.ts';
 
 /** What a person may do: an owner all, a teacher the studio's teaching, a student their own; a guardian reads their child's. */
@@ -15,11 +14,6 @@ export interface SignIn {
   readonly name: string;
   readonly password: string;
 }
-/** Checks `SignIn`. */
-export const signInSchema: Joi.ObjectSchema<SignIn> = Joi.object<SignIn, true>({
-  name: Joi.string().min(1).max(SIGN_IN_LIMITS.name).required(),
-  password: Joi.string().min(1).max(SIGN_IN_LIMITS.password).required(),
-});
 
 /** Who is signed in, where, and which day it is there. */
 export interface Me {

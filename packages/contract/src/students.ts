@@ -1,8 +1,5 @@
 import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import type { Holiday } from '@jam-ledger/core/series';
-import Joi from 'joi';
-import { day, line, oneOf, version } from './check.ts';
-import { SONG_LIMITS } from './songLimits.ts';
 
 /** How strokes are planned where nothing is written. */
 export const PICKING_SCHOOLS = ['the player’s choice', 'strict alternate', 'economy', 'all down'] as const;
@@ -105,43 +102,12 @@ export interface StudentChange {
   readonly guitar: GuitarAndHand;
   readonly schools: StudentSchools;
 }
-const whole = ({ min, max }: { readonly min: number; readonly max: number }) =>
-  Joi.number().integer().min(min).max(max).required();
-const schools = {
-  learning: oneOf(LEARNING_SCHOOLS),
-  raising: oneOf(TEMPO_SCHOOLS),
-  hearing: oneOf(HEARING_SCHOOLS),
-  picking: oneOf(PICKING_SCHOOLS),
-  position: oneOf(POSITION_SCHOOLS),
-  first: oneOf(WHY_SCHOOLS),
-  naming: oneOf(NAMING_SCHOOLS),
-  fidelity: oneOf(FIDELITY_SCHOOLS),
-};
-const ownSchools = Object.fromEntries(SCHOOL_NAMES.map((name) => [name, schools[name].allow(null)]));
-/** Checks `StudentChange`. */
-export const studentChangeSchema: Joi.ObjectSchema<StudentChange> = Joi.object<StudentChange>({
-  version: version(),
-  guitar: Joi.object({
-    frets: whole(SONG_LIMITS.frets),
-    strings: whole(GUITAR_LIMITS.strings),
-    scaleLengthMm: Joi.number().min(SONG_LIMITS.scaleLengthMm.min).max(SONG_LIMITS.scaleLengthMm.max).required(),
-    tremoloArm: Joi.boolean().required(),
-    leftHanded: Joi.boolean().required(),
-    spanFrets: whole(GUITAR_LIMITS.spanFrets).allow(null),
-  }).required(),
-  schools: Joi.object(ownSchools).required(),
-});
 
 /** The schools of a teacher, for the students they teach; null where the studio’s holds. */
 export interface OwnSchools {
   readonly version: number;
   readonly schools: StudentSchools;
 }
-/** Checks `OwnSchools`. */
-export const ownSchoolsSchema: Joi.ObjectSchema<OwnSchools> = Joi.object<OwnSchools>({
-  version: version(),
-  schools: Joi.object(ownSchools).required(),
-});
 
 /** Minutes a week for transcribing, at most. Our choice: more than anybody works. */
 export const MAX_WORK_MINUTES = 5000;
@@ -158,14 +124,3 @@ export type StudioSchools = Schools & {
   readonly zone: string;
   readonly holidays: readonly Holiday[];
 };
-/** Checks `StudioSchools`. */
-export const studioSchoolsSchema: Joi.ObjectSchema<StudioSchools> = Joi.object<StudioSchools>({
-  version: version(),
-  workMinutes: Joi.number().integer().min(0).max(MAX_WORK_MINUTES).required(),
-  zone: line(STUDIO_LIMITS.zone),
-  holidays: Joi.array()
-    .items(Joi.object({ from: day(), to: day(), name: line(STUDIO_LIMITS.holidayName) }).optional())
-    .max(STUDIO_LIMITS.holidays)
-    .required(),
-  ...schools,
-});

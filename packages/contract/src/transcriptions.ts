@@ -1,10 +1,6 @@
-import { readMeter, TEMPO_RANGE, type Technique } from '@jam-ledger/core/notation';
-import { readTuning } from '@jam-ledger/core/pitch';
+import type { Technique } from '@jam-ledger/core/notation';
 import type { Shown } from '@jam-ledger/core/pieces';
-import Joi from 'joi';
-import { id, line, oneOf, text, version } from './check.ts';
-import { LAYERS, type Layer, type Phrase } from './phrases.ts';
-import { SONG_LIMITS } from './songLimits.ts';
+import type { Layer, Phrase } from './phrases.ts';
 import type { GuitarAndHand, Schools } from './students.ts';
 
 /** What a section usually is to the song; anything else is named in one’s own words. */
@@ -75,56 +71,10 @@ export interface SetUp extends SongBasics {
   readonly studentLayer: Layer;
 }
 
-const between = ({ min, max }: { readonly min: number; readonly max: number }) =>
-  Joi.number().min(min).max(max).required();
-const count = (max: number) => Joi.number().integer().min(1).max(max);
-const meter = () =>
-  Joi.string()
-    .max(8)
-    .required()
-    .custom((value: string, helpers) => (readMeter(value) ? value : helpers.error('meter.none')));
-
-const setUp = {
-  title: line(SONG_LIMITS.title),
-  whose: text(SONG_LIMITS.whose),
-  tuning: Joi.string()
-    .max(SONG_LIMITS.tuning)
-    .required()
-    .custom((value: string, helpers) => (readTuning(value) ? value : helpers.error('tuning.none'))),
-  capo: between(SONG_LIMITS.capo).integer(),
-  key: text(SONG_LIMITS.key),
-  secondKey: text(SONG_LIMITS.key),
-  tempo: between(TEMPO_RANGE),
-  meter: meter(),
-  feel: oneOf(FEELS),
-  changes: Joi.array()
-    .items(Joi.object({ atSeconds: between(SONG_LIMITS.startSeconds), tempo: between(TEMPO_RANGE), meter: meter() }))
-    .max(SONG_LIMITS.changes)
-    .required(),
-  rig: Joi.array()
-    .items(
-      Joi.object({
-        fromSeconds: between(SONG_LIMITS.startSeconds),
-        toSeconds: between(SONG_LIMITS.startSeconds).greater(Joi.ref('fromSeconds')).allow(null),
-        note: line(SONG_LIMITS.rigNote),
-      }),
-    )
-    .max(SONG_LIMITS.changes)
-    .required(),
-  frets: between(SONG_LIMITS.frets).integer(),
-  scaleLengthMm: between(SONG_LIMITS.scaleLengthMm),
-  songSeconds: between({ min: 1, max: SONG_LIMITS.startSeconds.max }).allow(null),
-  offsetCents: between(SONG_LIMITS.offsetCents),
-  pitchWay: oneOf(PITCH_WAYS),
-  studentLayer: oneOf(LAYERS),
-};
-
 /** Changes to a song's set-up, all fields together. */
 export interface SetUpChange extends SetUp {
   readonly version: number;
 }
-/** Checks `SetUpChange`. */
-export const setUpSchema: Joi.ObjectSchema<SetUpChange> = Joi.object<SetUpChange>({ ...setUp, version: version() });
 
 /** What is left out or replaced on one pass of a section, and how many bars that pass has where it has fewer. */
 export interface SectionPass {
@@ -148,41 +98,12 @@ export interface SectionBody {
   /** The earlier section that comes again after this one, and how often; null to go on. */
   readonly jump: { readonly to: string; readonly times: number } | null;
 }
-const section = {
-  label: line(SONG_LIMITS.label),
-  role: line(SONG_LIMITS.label),
-  startSeconds: between(SONG_LIMITS.startSeconds),
-  bars: between(SONG_LIMITS.bars).integer(),
-  times: count(SONG_LIMITS.times).required(),
-  open: Joi.boolean().required(),
-  passes: Joi.array()
-    .items(
-      Joi.object({
-        pass: Joi.alternatives(count(SONG_LIMITS.times), Joi.valid('last')).required(),
-        change: line(SONG_LIMITS.passChange),
-        bars: count(SONG_LIMITS.bars.max),
-      }),
-    )
-    .max(SONG_LIMITS.passes)
-    .required(),
-  jump: Joi.object({ to: id(), times: count(SONG_LIMITS.times).required() })
-    .allow(null)
-    .required(),
-};
-/** Checks `SectionBody`. */
-export const sectionSchema: Joi.ObjectSchema<SectionBody> = Joi.object<SectionBody>(section);
 
 /** A changed section; `struck` takes it out, and puts it back. */
 export interface SectionChange extends SectionBody {
   readonly version: number;
   readonly struck: boolean;
 }
-/** Checks `SectionChange`. */
-export const sectionChangeSchema: Joi.ObjectSchema<SectionChange> = Joi.object<SectionChange>({
-  ...section,
-  version: version(),
-  struck: Joi.boolean().required(),
-});
 
 /** A section as it stands, with its phrases in order. */
 export interface Section extends SectionBody {

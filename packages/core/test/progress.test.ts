@@ -147,7 +147,7 @@ describe('since the last lesson', () => {
     expect(lastLesson([[on('2026-03-02', 60)]])).toBeUndefined();
   });
   test('what was reached after it, against what stood before', () => {
-    expect(sinceLesson(history, '2026-03-01')).toEqual({ before: 80, since: 90, takes: 3, misses: 1 });
-    expect(sinceLesson(history, '2026-03-05')).toEqual({ before: 90, since: null, takes: 0, misses: 0 });
+    expect(sinceLesson(history, '2026-03-01')).toEqual({ before: 80, since: 90, results: 3, misses: 1 });
+    expect(sinceLesson(history, '2026-03-05')).toEqual({ before: 90, since: null, results: 0, misses: 0 });
   });
 });

@@ -104,7 +104,7 @@ class DemoStudio {
 
   async #context(signInName: string, daysAgo: number): Promise<RequestContext> {
     const moment = new Date(this.#now.getTime() - daysAgo * DAY_MS);
-    const context = await contextOf(this.#store, this.#ids.get(signInName) ?? '', moment);
+    const context = await contextOf(this.#store, { personId: this.#ids.get(signInName) ?? '', now: moment });
     if (!context) throw new Error(`the demo studio has nobody called ${signInName}`);
     return context;
   }

@@ -1,7 +1,7 @@
 import type { RequestHandler } from 'express';
 import type { Store } from '../store/index.ts';
 import { contextOf } from '../studio/index.ts';
-import { READING } from './asking.ts';
+import { READING } from './router.ts';
 import { OtherOrigin } from './errors.ts';
 
 /** What is answered to one person lies in no cache. */
@@ -32,7 +32,10 @@ function hostOf(origin: string): string | undefined {
 export function knowCaller(store: Store, now: () => Date): RequestHandler {
   return async (request, _response, next) => {
     const { personId } = request.session;
-    const context = personId === undefined ? undefined : await contextOf(store, personId, now());
+    const context =
+      personId === undefined
+        ? undefined
+        : await contextOf(store, { personId, sessionId: request.sessionID, now: now() });
     if (context) request.context = context;
     next();
   };

@@ -1,11 +1,5 @@
 export { refuse } from './errors.ts';
 export { keptNowhere, knowCaller, sameOriginOnly } from './guards.ts';
-export { healthRouter } from './health.ts';
-export { licksRouter, studentsRouter, studioRouter } from './students.ts';
-export { entriesRouter, ledgerRouter, piecesRouter, pinsRouter } from './pieces.ts';
-export { invitationsRouter, outboxRouter, passwordRouter, peopleRouter } from './people.ts';
-export { requestsRouter } from './requests.ts';
-export { deskRouter, searchRouter } from './desk.ts';
-export { hearingsRouter, lessonsRouter, seriesRouter } from './series.ts';
-export { SESSION_COOKIE, sessionRouter } from './session.ts';
-export { phrasesRouter, sectionsRouter, transcriptionsRouter } from './transcriptions.ts';
+export { openApiPage } from './openApi.ts';
+export { SESSION_COOKIE } from './openHandlers.ts';
+export { routerOf } from './router.ts';

@@ -99,3 +99,4 @@ export { endRunning, findRunning, findWork, GRACE_MINUTES, seeRunning } from './
 export type { WorkRow } from './work.ts';
 export type { CallRow, KeptPieceRow, StandingToKeep, StudentNoteRow } from './desk.ts';
 export type { LessonRow, SeriesRow } from './series.ts';
+export { findAuthor, findStudentOf } from './owners.ts';

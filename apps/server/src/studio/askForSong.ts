@@ -4,7 +4,7 @@ import { orNotFound } from './keep.ts';
 import { showRequest } from './listRequests.ts';
 import { noteMove } from './moveRequest.ts';
 import { Forbidden } from './trouble.ts';
-import { requireCanEdit, type RequestContext } from './visit.ts';
+import { type RequestContext } from './visit.ts';
 
 /**
  * A student asks for a song, or for more of one already asked for: that is a request of its own, part two, with
@@ -12,7 +12,6 @@ import { requireCanEdit, type RequestContext } from './visit.ts';
  */
 export async function askForSong(context: RequestContext, body: RequestBody): Promise<SongRequest> {
   const { store, person, studio, now } = context;
-  if (person.role !== 'student') throw new Forbidden('A request is made by a student, signed in as themselves.');
   const followsId = body.followsId && (await firstPart(context, body.followsId));
   const values = { ...body, followsId, studioId: studio.id, studentId: person.id, askedAt: now };
   const row = await store.requests.create(values);
@@ -21,9 +20,8 @@ export async function askForSong(context: RequestContext, body: RequestBody): Pr
 }
 
 /** The request with which the song began; a part three follows it, too. */
-async function firstPart(context: RequestContext, id: string): Promise<string> {
-  const { store, studio } = context;
+async function firstPart({ store, studio, person }: RequestContext, id: string): Promise<string> {
   const request = orNotFound(await findOwn(store.requests, { studioId: studio.id, id }));
-  requireCanEdit(context, request.studentId);
+  if (request.studentId !== person.id) throw new Forbidden('This belongs to somebody else.');
   return request.followsId ?? request.id;
 }

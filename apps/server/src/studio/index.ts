@@ -45,3 +45,4 @@ export { Invalid, Forbidden, Conflict, Trouble, NotFound, WrongSignIn } from './
 export { mapInSlices } from './slices.ts';
 export { dayOf } from './visit.ts';
 export type { RequestContext } from './visit.ts';
+export { requireOwner, requireRole } from './permission.ts';

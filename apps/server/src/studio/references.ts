@@ -7,14 +7,13 @@ import { gatherFacts } from './licks.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
 import { Invalid } from './trouble.ts';
-import { requireTeacher, type RequestContext } from './visit.ts';
+import { type RequestContext } from './visit.ts';
 
 /**
  * Lets a phrase refer to another instead of repeating it, moved by so many frets, or stand for itself again. Its text
  * follows the other’s. @throws Forbidden, NotFound, Conflict; Invalid where it would refer in a circle or off the neck.
  */
 export async function referPhrase(context: RequestContext, id: string, reference: PhraseReference): Promise<Phrase> {
-  requireTeacher(context);
   const { store, studio } = context;
   const { version, to, movedFrets } = reference;
   const before = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));

@@ -29,8 +29,11 @@ export async function rightPassword(passwordHash: string | null, password: strin
   return (await verify(passwordHash ?? (await nobodysHash), password)) && passwordHash !== null;
 }
 
-/** The visit of a signed-in person; undefined when they are no longer in the studio. */
-export async function contextOf(store: Store, personId: string, now: Date): Promise<RequestContext | undefined> {
+/** What a request of a person is answered from; undefined when they are no longer in the studio. */
+export async function contextOf(
+  store: Store,
+  { personId, sessionId = '', now }: { readonly personId: string; readonly sessionId?: string; readonly now: Date },
+): Promise<RequestContext | undefined> {
   const row = await findPersonById(store, personId);
   if (!row || row.archivedAt) return undefined;
   const role = roleOf(row.role);
@@ -40,6 +43,7 @@ export async function contextOf(store: Store, personId: string, now: Date): Prom
     studio: { id: row.studioId, name: row.studioName, zone: row.zone, holidays: row.holidays },
     wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,
+    sessionId,
   };
 }
 

@@ -1,4 +1,4 @@
-import { ERROR_CODES, type ErrorAnswer, type FieldProblem } from '@jam-ledger/contract';
+import { ERROR_CODES, type ErrorAnswer, type FieldProblem, type Route } from '@jam-ledger/contract';
 
 /** The server refused: why, in words, and field by field. */
 export class Refused extends Error {
@@ -23,10 +23,13 @@ export class Unreachable extends Error {
   }
 }
 
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
-
-/** Asks the server for something and gives its answer. @throws Refused, Unreachable */
-export async function ask<Answer>(method: Method, path: string, body?: unknown): Promise<Answer> {
+/** Asks the server for something and gives its answer, which is what `isPromised` says. @throws Refused, Unreachable */
+export async function ask<Answer>(
+  method: Route['method'],
+  path: string,
+  body: unknown,
+  isPromised: (said: unknown) => said is Answer,
+): Promise<Answer> {
   const init: RequestInit = { method, credentials: 'same-origin' };
   if (body !== undefined) {
     init.body = JSON.stringify(body);
@@ -42,8 +45,10 @@ export async function ask<Answer>(method: Method, path: string, body?: unknown):
   const said = readJson(text);
   // What a proxy or a sign-in page of somebody else’s network answers says nothing of the studio, whatever its status.
   if (said === undefined) throw new Unreachable();
-  // Server and page are built from one contract, so what the server answers is what the path promises.
-  if (response.ok) return said as Answer;
+  if (response.ok) {
+    if (!isPromised(said)) throw new Unreachable();
+    return said;
+  }
   if (!isErrorAnswer(said)) throw new Unreachable();
   if (said.error.code === 'away') throw new Unreachable(said.error.message);
   throw new Refused(response.status, said);

@@ -1,148 +1,34 @@
-import type {
-  Acceptance,
-  Desk,
-  Earliest,
-  Entry,
-  EntryBody,
-  EntryChange,
-  Found,
-  Hearing,
-  HearingBody,
-  HomeNote,
-  Invitation,
-  Ledger,
-  Lesson,
-  LedgerQuery,
-  LessonDay,
-  LessonNote,
-  LessonNoteBody,
-  LessonSwap,
-  LickQuery,
-  LicksFound,
-  Mail,
-  MadeAlternate,
-  Me,
-  OwnSchools,
-  PasswordChange,
-  Person,
-  PersonBody,
-  PersonChange,
-  PersonChanged,
-  Phrase,
-  PhraseBody,
-  PhraseChange,
-  PhraseMark,
-  PhraseReference,
-  PhraseRevision,
-  Piece,
-  PieceBody,
-  PieceChange,
-  Pin,
-  PinBody,
-  Plan,
-  PlanBody,
-  RequestBody,
-  RequestHours,
-  RequestMove,
-  Section,
-  SectionBody,
-  SectionChange,
-  Seen,
-  Series,
-  SeriesBody,
-  SeriesChange,
-  SeriesList,
-  SeriesQuery,
-  SeriesReport,
-  SetUpChange,
-  SignIn,
-  SongRequest,
-  Student,
-  StudentChange,
-  StudioReport,
-  StudioSchools,
-  Transcription,
-  TranscriptionLine,
-  Welcome,
-  WorkAction,
-} from '@jam-ledger/contract';
+import { pathOf, ROUTE_NAMES, ROUTES, type Answer, type Input, type Route, type RouteName } from '@jam-ledger/contract';
 import { ask } from './http.ts';
 
-/** A query as text, what is left out left out. */
-function wordsOf(query: LickQuery | LedgerQuery | SeriesQuery): Record<string, string> {
-  return Object.fromEntries(Object.entries(query).map(([name, value]) => [name, String(value)]));
+/** Asks a route; what is given may be left out where nothing must be. */
+type Asking<Name extends RouteName> = (
+  ...given: object extends Input<Name> ? [given?: Input<Name>] : [given: Input<Name>]
+) => Promise<Answer<Name>>;
+
+/** Everything that can be asked of the server, by the names of its routes. @throws Refused, Unreachable */
+export type Client = { readonly [Name in RouteName]: Asking<Name> };
+
+interface Given {
+  readonly query?: object;
+  readonly body?: unknown;
 }
 
-/** Everything that can be asked of the server. */
-export const api = {
-  me: () => ask<Me>('GET', '/session'),
-  signIn: (body: SignIn) => ask<Me>('POST', '/session', body),
-  signOut: () => ask<null>('DELETE', '/session'),
-  requests: () => ask<readonly SongRequest[]>('GET', '/requests'),
-  askForSong: (body: RequestBody) => ask<SongRequest>('POST', '/requests', body),
-  moveRequest: (id: string, move: RequestMove) => ask<SongRequest>('POST', `/requests/${id}/state`, move),
-  earliest: (parts: number, blended: boolean) =>
-    ask<Earliest>('GET', `/requests/earliest?parts=${parts}&blended=${blended}`),
-  hours: () => ask<RequestHours>('GET', '/requests/hours'),
-  timeWork: (id: string, action: WorkAction['action']) => ask<RequestHours>('POST', `/requests/${id}/work`, { action }),
-  promise: ({ id, version }: Pick<SongRequest, 'id' | 'version'>, promisedFor: string | null) =>
-    ask<SongRequest>('POST', `/requests/${id}/promise`, { version, promisedFor }),
-  desk: () => ask<Desk>('GET', '/desk'),
-  search: (q: string) => ask<readonly Found[]>('GET', `/search?${new URLSearchParams({ q }).toString()}`),
-  people: () => ask<readonly Person[]>('GET', '/people'),
-  enterPerson: (body: PersonBody) => ask<Person>('POST', '/people', body),
-  changePerson: (id: string, change: PersonChange) => ask<PersonChanged>('PUT', `/people/${id}`, change),
-  invite: (id: string) => ask<Invitation>('POST', `/people/${id}/invitation`),
-  welcome: (token: string) => ask<Welcome>('GET', `/invitations/${encodeURIComponent(token)}`),
-  accept: (token: string, body: Acceptance) => ask<null>('POST', `/invitations/${encodeURIComponent(token)}`, body),
-  changePassword: (body: PasswordChange) => ask<null>('PUT', '/password', body),
-  outbox: () => ask<readonly Mail[]>('GET', '/outbox'),
-  ownSchools: () => ask<OwnSchools>('GET', '/studio/mine'),
-  changeOwnSchools: (schools: OwnSchools) => ask<OwnSchools>('PUT', '/studio/mine', schools),
-  students: () => ask<readonly Student[]>('GET', '/students'),
-  changeStudent: (id: string, change: StudentChange) => ask<Student>('PUT', `/students/${id}`, change),
-  schools: () => ask<StudioSchools>('GET', '/studio'),
-  changeSchools: (schools: StudioSchools) => ask<StudioSchools>('PUT', '/studio', schools),
-  licks: (query: LickQuery) => ask<LicksFound>('GET', `/licks?${new URLSearchParams(wordsOf(query)).toString()}`),
-  songs: () => ask<readonly TranscriptionLine[]>('GET', '/transcriptions'),
-  song: (id: string) => ask<Transcription>('GET', `/transcriptions/${id}`),
-  changeSetUp: (id: string, change: SetUpChange) => ask<Transcription>('PUT', `/transcriptions/${id}`, change),
-  addSection: (songId: string, body: SectionBody) => ask<Section>('POST', `/transcriptions/${songId}/sections`, body),
-  changeSection: (id: string, change: SectionChange) => ask<Section>('PUT', `/sections/${id}`, change),
-  addPhrase: (sectionId: string, body: PhraseBody) => ask<Phrase>('POST', `/sections/${sectionId}/phrases`, body),
-  revisions: (id: string) => ask<readonly PhraseRevision[]>('GET', `/phrases/${id}/revisions`),
-  markPhrase: (id: string, mark: PhraseMark) => ask<Phrase>('POST', `/phrases/${id}/mark`, mark),
-  addAlternate: (id: string, made?: MadeAlternate) => ask<Phrase>('POST', `/phrases/${id}/alternates`, made ?? {}),
-  choosePhrase: (id: string, seen: Seen) => ask<Phrase>('POST', `/phrases/${id}/chosen`, seen),
-  referPhrase: (id: string, to: PhraseReference) => ask<Phrase>('POST', `/phrases/${id}/reference`, to),
-  changePhrase: (id: string, change: PhraseChange) => ask<Phrase>('PUT', `/phrases/${id}`, change),
-  assignPiece: (body: PieceBody) => ask<Piece>('POST', '/pieces', body),
-  piece: (id: string) => ask<Piece>('GET', `/pieces/${id}`),
-  changePiece: (id: string, change: PieceChange) => ask<Piece>('PUT', `/pieces/${id}`, change),
-  postEntry: (pieceId: string, body: EntryBody) => ask<Piece>('POST', `/pieces/${pieceId}/entries`, body),
-  strikeEntry: ({ id, version }: Pick<Entry, 'id' | 'version'>, struck: EntryChange['struck']) =>
-    ask<Piece>('PUT', `/entries/${id}`, { version, struck }),
-  pinNote: (pieceId: string, body: PinBody) => ask<Piece>('POST', `/pieces/${pieceId}/pins`, body),
-  strikePin: ({ id, version }: Pick<Pin, 'id' | 'version'>, struck: boolean) =>
-    ask<null>('PUT', `/pins/${id}`, { version, struck }),
-  ledger: (query: LedgerQuery) => ask<Ledger>('GET', `/ledger?${new URLSearchParams(wordsOf(query)).toString()}`),
-  seriesReport: (id: string) => ask<SeriesReport>('GET', `/series/${id}/report`),
-  studioReport: () => ask<StudioReport>('GET', '/studio/report'),
-  seriesList: (query: SeriesQuery = {}) =>
-    ask<SeriesList>('GET', `/series?${new URLSearchParams(wordsOf(query)).toString()}`),
-  series: (id: string) => ask<Series>('GET', `/series/${id}`),
-  beginSeries: (body: SeriesBody) => ask<Series>('POST', '/series', body),
-  changeSeries: (id: string, change: SeriesChange) => ask<Series>('PUT', `/series/${id}`, change),
-  swapLessons: (swap: LessonSwap) => ask<readonly Series[]>('POST', '/series/swap', swap),
-  lessonDay: (studentId: string) => ask<LessonDay>('GET', `/lessons/of/${studentId}`),
-  keepLessonNote: (studentId: string, day: string, body: LessonNoteBody) =>
-    ask<LessonNote>('PUT', `/lessons/of/${studentId}/${day}`, body),
-  homeNotes: (studentId?: string) =>
-    ask<readonly HomeNote[]>('GET', `/lessons/home${studentId === undefined ? '' : `?studentId=${studentId}`}`),
-  hear: (pieceId: string, body: HearingBody) => ask<Hearing>('POST', `/pieces/${pieceId}/hearings`, body),
-  strikeHearing: ({ id, version }: Pick<Hearing, 'id' | 'version'>, struck: boolean) =>
-    ask<null>('PUT', `/hearings/${id}`, { version, struck }),
-  lessons: (days: number) => ask<readonly Lesson[]>('GET', `/lessons?days=${days}`),
-  plan: (songId: string) => ask<Plan>('GET', `/transcriptions/${songId}/plan`),
-  keepPlan: (songId: string, plan: PlanBody) => ask<Plan>('PUT', `/transcriptions/${songId}/plan`, plan),
-} as const;
+function askingOf<Answered>({ method, path, answer }: Route<string, unknown, unknown, Answered>) {
+  return (given: Given & Readonly<Record<string, unknown>> = {}): Promise<Answered> => {
+    const query = given.query ? `?${new URLSearchParams(wordsOf(given.query)).toString()}` : '';
+    return ask(method, pathOf({ path }, given) + query, given.body, answer);
+  };
+}
+
+/** A query as text, what is left out left out. */
+function wordsOf(query: object): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+  );
+}
+
+/** The client, made of the table of routes; each name has the route of that name, which types cannot follow through a loop. */
+export const api: Client = Object.fromEntries(
+  ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf(ROUTES[name])]),
+) as unknown as Client;

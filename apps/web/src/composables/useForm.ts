@@ -1,5 +1,4 @@
-import { check, type CheckContext } from '@jam-ledger/contract';
-import type { Schema } from 'joi';
+import { check, type CheckContext, type SchemaOf } from '@jam-ledger/contract/schemas';
 import { reactive, ref, type Reactive } from 'vue';
 import { Refused } from '../api/index.ts';
 
@@ -10,7 +9,7 @@ type Writable<Body> = { -readonly [Key in keyof Body]: Body[Key] };
  * and nothing typed is lost.
  */
 export function useForm<Body extends object>(
-  schema: Schema<Body>,
+  schema: SchemaOf<Body>,
   first: Body,
   context: () => CheckContext = () => ({}),
 ) {

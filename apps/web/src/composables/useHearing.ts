@@ -71,11 +71,11 @@ export function useHearing({
       if (!now || !at) return;
       const { point, heard: before } = at;
       const body = { id: before?.id ?? crypto.randomUUID(), at: point.at, kind: point.kind, isRight, remark };
-      const kept = await api.hear(now.id, body);
+      const kept = await api.hear({ id: now.id, body });
       replace(kept, kept);
       move(1);
       notices.say(isRight ? 'Heard, and right.' : 'Not right yet; the remark stands at its place.', async () => {
-        await api.strikeHearing(kept, true);
+        await api.strikeHearing({ id: kept.id, body: { version: kept.version, struck: true } });
         replace(undefined, kept);
       });
     });

@@ -46,7 +46,11 @@ export function useLessonNote() {
   async function keep(send = false): Promise<boolean> {
     const [sent, whose] = [draft.value, studentId.value];
     try {
-      const kept = await api.keepLessonNote(whose, day.value, { ...sent, version: note.value?.version ?? 0, send });
+      const kept = await api.keepLessonNote({
+        id: whose,
+        day: day.value,
+        body: { ...sent, version: note.value?.version ?? 0, send },
+      });
       if (whose !== studentId.value) return true;
       note.value = kept;
       problem.value = '';
@@ -63,7 +67,7 @@ export function useLessonNote() {
 
   /** Somebody else wrote meanwhile: what is typed here stays, and theirs goes into the history when it is kept. */
   async function meet(): Promise<void> {
-    const fresh = await api.lessonDay(studentId.value);
+    const fresh = await api.lessonDay({ id: studentId.value });
     note.value = fresh.note;
     notices.say('The summary was changed elsewhere; what you typed stays, theirs stands in the history.', () => {
       take(fresh);

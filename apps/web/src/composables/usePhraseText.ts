@@ -98,7 +98,7 @@ export function usePhraseText(phrase: Ref<Phrase | undefined>, saved: (phrase: P
     state.value = 'saving';
     try {
       const body = { ...phraseBody(current), text: sent };
-      const kept = await api.changePhrase(savedId, { ...body, version, struck: false });
+      const kept = await api.changePhrase({ id: savedId, body: { ...body, version, struck: false } });
       saved(kept);
       if (id !== savedId) return;
       version = kept.version;

@@ -56,17 +56,20 @@ export function usePinning(
     let kept = false;
     await notices.tell(async () => {
       const at = part.from + on.at - part.at;
-      piece.value = await api.pinNote(now.id, { id: crypto.randomUUID(), phraseId: part.phraseId, at, text });
+      piece.value = await api.pinNote({
+        id: now.id,
+        body: { id: crypto.randomUUID(), phraseId: part.phraseId, at, text },
+      });
       kept = true;
     });
     return kept;
   }
 
   async function strike(one: Pin): Promise<void> {
-    await api.strikePin(one, true);
+    await api.strikePin({ id: one.id, body: { version: one.version, struck: true } });
     await refresh();
     notices.say('The note is taken out.', async () => {
-      await api.strikePin({ id: one.id, version: one.version + 1 }, false);
+      await api.strikePin({ id: one.id, body: { version: one.version + 1, struck: false } });
       await refresh();
     });
   }

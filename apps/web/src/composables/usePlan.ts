@@ -26,7 +26,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
   }
 
   async function load(): Promise<void> {
-    take(await api.plan(songId));
+    take(await api.plan({ id: songId }));
     undone.value = [];
     saving.value = 'kept';
   }
@@ -59,7 +59,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
     if (!body || saving.value === 'kept') return true;
     const seen = changes;
     try {
-      const kept = await api.keepPlan(songId, bodyOf(body));
+      const kept = await api.keepPlan({ id: songId, body: bodyOf(body) });
       // What was changed meanwhile goes on from the version that is kept now.
       if (seen === changes) take(kept);
       else plan.value = { ...(plan.value ?? body), version: kept.version };
@@ -99,7 +99,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
     if (!piece) return;
     const { startBpm, targetBpm } = piece;
     const { version } = stateOf(id);
-    await api.changePiece(id, { startBpm, targetBpm, version, given: isGiven, struck: false });
+    await api.changePiece({ id, body: { startBpm, targetBpm, version, given: isGiven, struck: false } });
     const undoable = undone.value;
     await load();
     undone.value = undoable;

@@ -74,8 +74,8 @@ export function usePlanLessons({
   async function loadLessons(): Promise<void> {
     const student = studentId();
     if (student === undefined) return;
-    const { series: lines } = await api.seriesList({ studentId: student });
-    series.value = await Promise.all(lines.map(({ id }) => api.series(id)));
+    const { series: lines } = await api.seriesList({ query: { studentId: student } });
+    series.value = await Promise.all(lines.map(({ id }) => api.series({ id })));
   }
   return { days, considered, planned, progress, isStopped, propose, stop, beginOn, loadLessons, acceptAll, beginIn };
 }

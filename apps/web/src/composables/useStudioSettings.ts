@@ -24,7 +24,7 @@ export function useStudioSettings() {
       if (!before) return;
       problems.value = {};
       try {
-        studio.value = await api.changeSchools(to(before));
+        studio.value = await api.changeSchools({ body: to(before) });
         await session.refresh();
       } catch (error) {
         if (!(error instanceof Refused) || error.problems.length === 0) throw error;
@@ -33,7 +33,7 @@ export function useStudioSettings() {
       }
       const { version } = studio.value;
       notices.say('How the studio teaches is kept.', async () => {
-        studio.value = await api.changeSchools({ ...before, version });
+        studio.value = await api.changeSchools({ body: { ...before, version } });
         await session.refresh();
       });
     });
@@ -43,10 +43,10 @@ export function useStudioSettings() {
     return notices.tell(async () => {
       const before = own.value;
       if (!before) return;
-      own.value = await api.changeOwnSchools({ ...before, schools: withSchool(before.schools, name, word) });
+      own.value = await api.changeOwnSchools({ body: { ...before, schools: withSchool(before.schools, name, word) } });
       const { version } = own.value;
       notices.say('How you teach is kept.', async () => {
-        own.value = await api.changeOwnSchools({ ...before, version });
+        own.value = await api.changeOwnSchools({ body: { ...before, version } });
       });
     });
   }

@@ -19,7 +19,7 @@ export function useWorkTimer() {
     hours.value = await api.hours();
   }
   async function act(requestId: string, action: WorkAction['action']): Promise<void> {
-    hours.value = await api.timeWork(requestId, action);
+    hours.value = await api.timeWork({ id: requestId, body: { action } });
     now.value = Date.now();
   }
   /** Starts the timer of a request, or stops it. */

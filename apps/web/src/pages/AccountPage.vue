@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { passwordChangeSchema, SIGN_IN_LIMITS } from '@jam-ledger/contract';
+import { SIGN_IN_LIMITS } from '@jam-ledger/contract';
+import { passwordChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { api } from '../api/index.ts';
@@ -13,7 +14,7 @@ const EMPTY = { old: '', password: '' } as const;
 const { fields, problems, trouble, busy, send, fill } = useForm(passwordChangeSchema, EMPTY);
 
 async function submit(): Promise<void> {
-  if (!(await send(async (body) => void (await api.changePassword(body))))) return;
+  if (!(await send(async (body) => void (await api.changePassword({ body }))))) return;
   fill(EMPTY);
   notices.say('The new password holds. Everywhere else you are signed out.');
 }

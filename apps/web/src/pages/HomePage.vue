@@ -19,7 +19,7 @@ const isNamed = computed(() => (session.me?.wards.length ?? 0) > 1);
 const DAYS = 30;
 onMounted(() =>
   notices.tell(async () => {
-    const asked = [api.lessons(DAYS), api.seriesList(), api.homeNotes()] as const;
+    const asked = [api.lessons({ query: { days: DAYS } }), api.seriesList(), api.homeNotes()] as const;
     const [coming, list, taken] = await Promise.all(asked);
     [lessons.value, series.value, notes.value] = [coming, list.series, taken];
   }),

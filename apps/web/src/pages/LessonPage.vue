@@ -61,7 +61,7 @@ const line = computed(() => {
 /** Whose lesson is next, or goes on. */
 async function nextStudent(): Promise<string | undefined> {
   const zone = session.me?.studio.zone ?? 'utc';
-  const lessons = await api.lessons(LOOK_AHEAD_DAYS);
+  const lessons = await api.lessons({ query: { days: LOOK_AHEAD_DAYS } });
   return lessons.find((one) => !isOver(one, zone))?.student.id;
 }
 /** So far ahead the next lesson is looked for, days. Our choice. */
@@ -76,7 +76,7 @@ function load(): Promise<void> {
     const id = studentId.value ?? (await nextStudent()) ?? students.value[0]?.id;
     [chosen.value, leftOut.value, summing.value] = [undefined, [], false];
     if (id === undefined) return;
-    const day = await api.lessonDay(id);
+    const day = await api.lessonDay({ id });
     held.value = day;
     [inked.value, hearings.value] = [day.inked, day.hearings];
     store.show({ ...day.ledger, pieces: [...day.ledger.pieces, ...day.planned] });
@@ -144,7 +144,7 @@ function toggleSummary(): Promise<void> {
     const whose = held.value?.ledger.student.id;
     if (summing.value && summary.day.value !== today.value && whose !== undefined) {
       await summary.settle();
-      held.value = await api.lessonDay(whose);
+      held.value = await api.lessonDay({ id: whose });
       summary.take(held.value);
     }
     summing.value = !summing.value;

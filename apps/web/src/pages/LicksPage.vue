@@ -68,7 +68,7 @@ async function search(): Promise<void> {
   const mine = times;
   busy.value = true;
   await notices.tell(async () => {
-    const answer = await api.licks(query.value);
+    const answer = await api.licks({ query: query.value });
     if (mine === times) found.value = answer;
   });
   if (mine === times) busy.value = false;

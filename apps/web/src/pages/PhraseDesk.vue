@@ -315,7 +315,7 @@ function renameTo(event: Event): void {
         :text="settledText"
         :options="readOptions"
         :zone="session.me?.studio.zone ?? 'utc'"
-        :fetch="api.revisions"
+        :fetch="(id) => api.revisions({ id })"
         @go-back="goBack"
       />
       <hr />

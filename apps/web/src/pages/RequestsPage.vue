@@ -37,7 +37,7 @@ async function ask(body: RequestBody): Promise<void> {
 }
 
 async function earliest(parts: number, blended: boolean): Promise<string | null> {
-  return (await api.earliest(parts, blended)).day;
+  return (await api.earliest({ query: { parts, blended } })).day;
 }
 
 async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<void> {

@@ -20,7 +20,7 @@ async function look(): Promise<void> {
   void router.replace({ query: q === '' ? {} : { q } });
   if (q.length < SEARCH_LIMITS.min) return void (found.value = undefined);
   await notices.tell(async () => {
-    const answer = await api.search(q);
+    const answer = await api.search({ query: { q } });
     // An answer to words that are no longer there is no answer.
     if (words.value.trim() === q) [found.value, chosen.value] = [answer, 0];
   });

@@ -38,22 +38,22 @@ async function load(): Promise<void> {
   const shown = Math.max(1, series.value?.length ?? 0);
   const lines: SeriesLine[] = [];
   do {
-    const page = await api.seriesList({ from: lines.length });
+    const page = await api.seriesList({ query: { from: lines.length } });
     total.value = page.total;
     lines.push(...page.series);
   } while (lines.length < Math.min(shown, total.value));
   series.value = lines;
-  coming.value = await api.lessons(SWAP_DAYS);
+  coming.value = await api.lessons({ query: { days: SWAP_DAYS } });
   if (!chosen.value || !lines.some(({ id }) => id === chosen.value?.id)) return choose(lines[0]?.id);
   return choose(chosen.value.id);
 }
 async function more(): Promise<void> {
-  const page = await api.seriesList({ from: series.value?.length ?? 0 });
+  const page = await api.seriesList({ query: { from: series.value?.length ?? 0 } });
   total.value = page.total;
   series.value = [...(series.value ?? []), ...page.series];
 }
 async function choose(id: string | undefined): Promise<void> {
-  const fresh = id === undefined ? undefined : await api.series(id);
+  const fresh = id === undefined ? undefined : await api.series({ id });
   chosen.value = fresh && !fresh.struck ? fresh : undefined;
 }
 onMounted(() =>
@@ -81,7 +81,7 @@ function bodyOf({ studentId, title, rule, changes, goal, goalDay, instalments }:
 }
 
 async function begin(body: SeriesBody): Promise<void> {
-  const begun = await api.beginSeries(body);
+  const begun = await api.beginSeries({ body });
   chosen.value = begun;
   await load();
   notices.say(
@@ -92,7 +92,7 @@ async function begin(body: SeriesBody): Promise<void> {
 
 /** Changes a series; what it was before can be put back from the notice. */
 async function put(one: Series, to: Partial<SeriesBody>, struck = false): Promise<Series> {
-  const kept = await api.changeSeries(one.id, { ...bodyOf(one), ...to, version: one.version, struck });
+  const kept = await api.changeSeries({ id: one.id, body: { ...bodyOf(one), ...to, version: one.version, struck } });
   await load();
   return kept;
 }
@@ -116,14 +116,16 @@ function move(one: Series, lesson: LessonDate, to: { readonly day: string; reado
 function swap(one: Series, lesson: LessonDate, other: Lesson): Promise<void> {
   return notices.tell(async () => {
     const side = ({ id, version }: Series, startsAt: string) => ({ seriesId: id, version, startsAt });
-    const there = await api.series(other.series.id);
+    const there = await api.series({ id: other.series.id });
     const theirs = there.lessons.find(({ day, time }) => day === other.day && time === other.time);
     if (!theirs) throw new Error('This lesson is not there any more; look again.');
-    const [here, away] = await api.swapLessons({ lessons: [side(one, lesson.startsAt), side(there, theirs.startsAt)] });
+    const [here, away] = await api.swapLessons({
+      body: { lessons: [side(one, lesson.startsAt), side(there, theirs.startsAt)] },
+    });
     await load();
     notices.say(`${one.student.name} and ${other.student.name} have changed places.`, async () => {
       if (!here || !away) return;
-      await api.swapLessons({ lessons: [side(here, theirs.startsAt), side(away, lesson.startsAt)] });
+      await api.swapLessons({ body: { lessons: [side(here, theirs.startsAt), side(away, lesson.startsAt)] } });
       await load();
     });
   });
@@ -143,7 +145,7 @@ watch(
     notices.tell(async () => {
       readiness.value = null;
       if (id === undefined || chosen.value?.goalDay === null) return;
-      const report = await api.seriesReport(id);
+      const report = await api.seriesReport({ id });
       if (report.series.id === chosen.value?.id) readiness.value = report.readiness;
     }),
   { immediate: true },

@@ -17,7 +17,9 @@ const route = useRoute();
 const notices = useNotices();
 const { dark } = useLook();
 const report = ref<SeriesReport>();
-onMounted(() => notices.tell(async () => void (report.value = await api.seriesReport(String(route.params['id'])))));
+onMounted(() =>
+  notices.tell(async () => void (report.value = await api.seriesReport({ id: String(route.params['id']) }))),
+);
 
 /** Most pieces that one page shows; what is held already gives way first. Our choice. */
 const MAX_SHOWN = 14;

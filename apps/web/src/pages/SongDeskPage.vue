@@ -109,11 +109,11 @@ function closeSetUp(): void {
 }
 
 async function assign(body: PieceBody): Promise<void> {
-  const piece = await api.assignPiece(body);
+  const piece = await api.assignPiece({ body });
   await ledger.load(piece.student.id);
   notices.say(`“${piece.phrase.name}” is assigned to ${piece.student.name}.`, async () => {
     const { startBpm, targetBpm, version } = piece;
-    await api.changePiece(piece.id, { startBpm, targetBpm, version, given: false, struck: false });
+    await api.changePiece({ id: piece.id, body: { startBpm, targetBpm, version, given: false, struck: false } });
     await ledger.load(piece.student.id);
   });
 }

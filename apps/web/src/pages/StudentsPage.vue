@@ -19,11 +19,11 @@ async function load(): Promise<void> {
 onMounted(() => notices.tell(load));
 
 async function keep(student: Student, change: StudentChange): Promise<void> {
-  const kept = await api.changeStudent(student.id, change);
+  const kept = await api.changeStudent({ id: student.id, body: change });
   await load();
   const { guitar, schools } = student;
   notices.say(`Guitar and hand of ${student.name} are kept.`, async () => {
-    await api.changeStudent(student.id, { guitar, schools, version: kept.version });
+    await api.changeStudent({ id: student.id, body: { guitar, schools, version: kept.version } });
     await load();
   });
 }

@@ -51,14 +51,14 @@ function mayInvite(person: Person): boolean {
 const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '');
 
 async function enter(body: PersonBody): Promise<void> {
-  const entered = await api.enterPerson(body);
+  const entered = await api.enterPerson({ body });
   await load();
   notices.say(`${entered.name} is entered. Invite them, and they choose a name and a password.`);
 }
 
 function invite(person: Person): Promise<void> {
   return notices.tell(async () => {
-    const { path } = await api.invite(person.id);
+    const { path } = await api.invite({ id: person.id });
     link.value = { to: person.name, url: `${window.location.origin}${path}` };
     await load();
   });
@@ -77,14 +77,14 @@ function changed(person: Person, to: Partial<PersonChange>): PersonChange {
 function putAway(person: Person): Promise<void> {
   return notices.tell(async () => {
     leaving.value = undefined;
-    const { person: away } = await api.changePerson(person.id, changed(person, { archived: true }));
+    const { person: away } = await api.changePerson({ id: person.id, body: changed(person, { archived: true }) });
     await load();
     notices.say(`${person.name} is put away; nothing of theirs is lost.`, () => takeBack(away));
   });
 }
 function takeBack(person: Person): Promise<void> {
   return notices.tell(async () => {
-    const { ended } = await api.changePerson(person.id, changed(person, { archived: false }));
+    const { ended } = await api.changePerson({ id: person.id, body: changed(person, { archived: false }) });
     await load();
     const words = ended.length === 0 ? '' : ` Others have the hours of ${ended.join(', ')} by now; that is ended.`;
     notices.say(`${person.name} is back.${words}`);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { acceptanceSchema, SIGN_IN_LIMITS, type Welcome } from '@jam-ledger/contract';
+import { SIGN_IN_LIMITS, type Welcome } from '@jam-ledger/contract';
+import { acceptanceSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { onMounted, ref } from 'vue';
@@ -20,7 +21,7 @@ const { fields, problems, trouble, busy, send, fill } = useForm(acceptanceSchema
 
 onMounted(async () => {
   try {
-    welcome.value = await api.welcome(token);
+    welcome.value = await api.welcome({ token });
     fill({ signInName: welcome.value.signInName, password: '' });
   } catch (error) {
     refused.value = error instanceof Error ? error.message : 'This invitation cannot be opened.';
@@ -29,7 +30,7 @@ onMounted(async () => {
 
 async function submit(): Promise<void> {
   const accepted = await send(async (body) => {
-    await api.accept(token, body);
+    await api.accept({ token, body });
     if (session.me) await session.signOut();
     await session.signIn({ name: body.signInName.trim(), password: body.password });
   });

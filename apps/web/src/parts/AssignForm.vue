@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { pieceSchema, type PieceBody, type StudentOfSong } from '@jam-ledger/contract';
+import type { PieceBody, StudentOfSong } from '@jam-ledger/contract';
+import { pieceSchema } from '@jam-ledger/contract/schemas';
 import { PRACTICE_TEMPO_RANGE, startTempo, tempoLadder, type TempoAdvice } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';

@@ -1,12 +1,6 @@
 <script setup lang="ts">
-import {
-  GUITAR_LIMITS,
-  SONG_LIMITS,
-  studentChangeSchema,
-  type Schools,
-  type Student,
-  type StudentChange,
-} from '@jam-ledger/contract';
+import { GUITAR_LIMITS, SONG_LIMITS, type Schools, type Student, type StudentChange } from '@jam-ledger/contract';
+import { studentChangeSchema } from '@jam-ledger/contract/schemas';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ENTERED_ROLES, PEOPLE_LIMITS, personSchema, type EnteredRole, type PersonBody } from '@jam-ledger/contract';
+import { ENTERED_ROLES, PEOPLE_LIMITS, type EnteredRole, type PersonBody } from '@jam-ledger/contract';
+import { personSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type LadderRules, type PlanPiece, type TempoSchool } from '@jam-ledger/contract';
+import type { LadderRules, PlanPiece, TempoSchool } from '@jam-ledger/contract';
 import { PRACTICE_TEMPO_RANGE, tempoLadder } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';

@@ -3,11 +3,11 @@ import {
   GUITARS_MEANT,
   RENDITIONS,
   REQUEST_LIMITS,
-  requestSchema,
   USUAL_RENDITION,
   type FidelitySchool,
   type RequestBody,
 } from '@jam-ledger/contract';
+import { requestSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { SECTION_ROLES, sectionSchema, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
+import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
+import { sectionSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { seriesSchema, type SeriesBody, type Student } from '@jam-ledger/contract';
+import type { SeriesBody, Student } from '@jam-ledger/contract';
+import { seriesSchema } from '@jam-ledger/contract/schemas';
 import { checkRule, lessonDates, MAX_LESSONS, type Holiday } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';

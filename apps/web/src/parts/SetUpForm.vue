@@ -1,13 +1,6 @@
 <script setup lang="ts">
-import {
-  FEELS,
-  LAYERS,
-  PITCH_WAYS,
-  setUpSchema,
-  SONG_LIMITS,
-  type SetUp,
-  type SetUpChange,
-} from '@jam-ledger/contract';
+import { FEELS, LAYERS, PITCH_WAYS, SONG_LIMITS, type SetUp, type SetUpChange } from '@jam-ledger/contract';
+import { setUpSchema } from '@jam-ledger/contract/schemas';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
 import { isTuningName, readTuning, TUNING_NAMES } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';

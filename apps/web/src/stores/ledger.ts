@@ -26,14 +26,18 @@ export const useLedger = defineStore('ledger', () => {
   const stale = ref(false);
   const notices = useNotices();
   const session = useSession();
-  const queue = new EntryQueue({ lines: waitingLines, send: api.postEntry, now: () => new Date() });
+  const queue = new EntryQueue({
+    lines: waitingLines,
+    send: (id, body) => api.postEntry({ id, body }),
+    now: () => new Date(),
+  });
   const person = () => session.me?.id ?? '';
 
   async function load(studentId?: string, until?: string): Promise<void> {
     if (ledger.value && studentId !== undefined && ledger.value.student.id !== studentId) ledger.value = null;
     const key = studentId ?? person();
     ledger.value = await orLastSeen(
-      () => api.ledger({ ...(studentId && { studentId }), ...(until && { until }) }),
+      () => api.ledger({ query: { ...(studentId && { studentId }), ...(until && { until }) } }),
       (seen) => lastSeen.keepLedger(key, seen),
       () => lastSeen.ledger(key),
     );
@@ -66,7 +70,7 @@ export const useLedger = defineStore('ledger', () => {
   /** One piece, with what still waits for it. */
   async function piece(id: string): Promise<Piece> {
     const seen = await orLastSeen(
-      () => api.piece(id),
+      () => api.piece({ id }),
       lastSeen.keepPiece,
       () => lastSeen.piece(id),
     );
@@ -127,11 +131,13 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   async function strike(entry: Entry, struck: boolean): Promise<Piece> {
-    const piece = await api.strikeEntry(entry, struck);
+    const piece = await api.strikeEntry({ id: entry.id, body: { version: entry.version, struck } });
     keep(piece);
     if (!struck) return piece;
     const back = { id: entry.id, version: entry.version + 1 };
-    notices.say('The entry is struck out.', async () => keep(await api.strikeEntry(back, false)));
+    notices.say('The entry is struck out.', async () =>
+      keep(await api.strikeEntry({ id: back.id, body: { version: back.version, struck: false } })),
+    );
     return piece;
   }
 

@@ -16,13 +16,13 @@ export const useRequests = defineStore('requests', () => {
   }
 
   async function askFor(body: RequestBody): Promise<void> {
-    await api.askForSong(body);
+    await api.askForSong({ body });
     await load();
   }
 
   /** Brings a request into a state, and offers the way back. */
   async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<SongRequest> {
-    const moved = await api.moveRequest(request.id, { ...to, version: request.version });
+    const moved = await api.moveRequest({ id: request.id, body: { ...to, version: request.version } });
     await load();
     const back = { state: request.state, reason: '', scope: null };
     const ways = REQUEST_MOVES[session.isTeacher ? 'teacher' : 'student'][to.state] ?? [];
@@ -35,7 +35,7 @@ export const useRequests = defineStore('requests', () => {
 
   /** Promises a request for a day; null takes the promise back. */
   async function promise(request: SongRequest, day: string | null): Promise<SongRequest> {
-    const kept = await api.promise(request, day);
+    const kept = await api.promise({ id: request.id, body: { version: request.version, promisedFor: day } });
     await load();
     return kept;
   }

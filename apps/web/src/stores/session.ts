@@ -31,7 +31,7 @@ export const useSession = defineStore('session', () => {
   }
 
   async function signIn(body: SignIn): Promise<void> {
-    me.value = await api.signIn(body);
+    me.value = await api.signIn({ body });
     known.value = true;
   }
 

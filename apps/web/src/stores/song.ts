@@ -46,7 +46,7 @@ export const useSong = defineStore('song', () => {
 
   async function load(id: string): Promise<void> {
     if (song.value?.id !== id) song.value = null;
-    song.value = await api.song(id);
+    song.value = await api.song({ id });
   }
 
   async function reload(): Promise<void> {
@@ -66,25 +66,25 @@ export const useSong = defineStore('song', () => {
 
   async function changeSetUp(change: SetUpChange): Promise<void> {
     const id = song.value?.id;
-    if (id !== undefined) song.value = await saveOver(() => api.changeSetUp(id, change));
+    if (id !== undefined) song.value = await saveOver(() => api.changeSetUp({ id, body: change }));
   }
 
   async function addSection(body: SectionBody): Promise<Section | undefined> {
     if (!song.value) return undefined;
-    const section = await api.addSection(song.value.id, body);
+    const section = await api.addSection({ id: song.value.id, body });
     await reload();
     return section;
   }
 
   async function strikeSection(section: Section, struck: boolean): Promise<void> {
     const { id, version, label } = section;
-    const changed = await api.changeSection(id, { ...sectionBody(section), version, struck });
+    const changed = await api.changeSection({ id, body: { ...sectionBody(section), version, struck } });
     await reload();
     if (struck) notices.say(`Section ${label} is struck out.`, () => strikeSection(changed, false));
   }
 
   async function changeSection({ id, version }: Section, body: SectionBody): Promise<void> {
-    keepSection(await saveOver(() => api.changeSection(id, { ...body, version, struck: false })));
+    keepSection(await saveOver(() => api.changeSection({ id, body: { ...body, version, struck: false } })));
   }
 
   /** Puts a section in its place by the clock. */
@@ -101,7 +101,7 @@ export const useSong = defineStore('song', () => {
     const { id, version } = section;
     const body = { ...sectionBody(section), version, struck: false };
     try {
-      keepSection(await saveOver(() => api.changeSection(id, body)));
+      keepSection(await saveOver(() => api.changeSection({ id, body })));
     } catch (error) {
       await reload();
       throw error;
@@ -124,7 +124,10 @@ export const useSong = defineStore('song', () => {
 
   async function addPhrase(section: Section, name: string): Promise<Phrase> {
     const layer = song.value?.studentLayer ?? 'lead';
-    const phrase = await api.addPhrase(section.id, { name, text: '', layer, certainty: 'heard', reason: '' });
+    const phrase = await api.addPhrase({
+      id: section.id,
+      body: { name, text: '', layer, certainty: 'heard', reason: '' },
+    });
     await reload();
     return phrase;
   }
@@ -132,7 +135,7 @@ export const useSong = defineStore('song', () => {
   /** Adds what prepares a technique at the end of a section, as arranged. */
   async function addDrill(sectionId: string, drill: MadeAlternate): Promise<Phrase> {
     const layer = song.value?.studentLayer ?? 'lead';
-    const phrase = await api.addPhrase(sectionId, { ...drill, layer, certainty: 'arranged' });
+    const phrase = await api.addPhrase({ id: sectionId, body: { ...drill, layer, certainty: 'arranged' } });
     await reload();
     return phrase;
   }
@@ -151,35 +154,35 @@ export const useSong = defineStore('song', () => {
 
   async function changePhrase(phrase: Phrase, change: Partial<PhraseBody>): Promise<void> {
     const { id, version } = phrase;
-    keepPhrase(await api.changePhrase(id, { ...phraseBody(phrase), ...change, version, struck: false }));
+    keepPhrase(await api.changePhrase({ id, body: { ...phraseBody(phrase), ...change, version, struck: false } }));
   }
 
   async function strikePhrase(phrase: Phrase, struck: boolean): Promise<void> {
     const { id, version, name } = phrase;
-    const changed = await api.changePhrase(id, { ...phraseBody(phrase), version, struck });
+    const changed = await api.changePhrase({ id, body: { ...phraseBody(phrase), version, struck } });
     await reload();
     if (struck) notices.say(`“${name}” is struck out.`, () => strikePhrase(changed, false));
   }
 
   async function markPhrase({ id, version }: Phrase, mark: Omit<PhraseMark, 'version'>): Promise<void> {
-    keepPhrase(await api.markPhrase(id, { ...mark, version }));
+    keepPhrase(await api.markPhrase({ id, body: { ...mark, version } }));
   }
 
   /** Keeps a copy beside a phrase, or what was made of it. */
   async function addAlternate({ id }: Phrase, made?: MadeAlternate): Promise<Phrase> {
-    const added = await api.addAlternate(id, made);
+    const added = await api.addAlternate({ id, body: made ?? {} });
     await reload();
     return added;
   }
 
   async function choosePhrase({ id, version }: Phrase): Promise<void> {
-    await api.choosePhrase(id, { version });
+    await api.choosePhrase({ id, body: { version } });
     await reload();
   }
 
   /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
   async function referPhrase({ id, version }: Phrase, to: string | null, movedFrets: number): Promise<void> {
-    keepPhrase(await api.referPhrase(id, { version, to, movedFrets }));
+    keepPhrase(await api.referPhrase({ id, body: { version, to, movedFrets } }));
   }
 
   return {

@@ -1,14 +1,5 @@
-import Joi from 'joi';
-
-/** One thing wrong with what was sent: the field (dotted path, or `body`) and a plain sentence. */
-export interface FieldProblem {
-  readonly field: string;
-  readonly message: string;
-}
-
-/** What checking gives: the value, or every problem in it. */
-export type Checked<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly FieldProblem[] };
+import type Joi from 'joi';
+import type { Checked, FieldProblem } from './problems.ts';
 
 /** What some schemas must know besides the value. */
 export interface CheckContext {
@@ -48,14 +39,14 @@ const MESSAGES: Record<string, string> = {
   'alternatives.types': 'This must be a pass, such as 2 or last.',
   'alternatives.match': 'This must be a pass, such as 2 or last.',
   'ladder.order': 'The start tempo must not be above the target.',
-  'stretch.empty': 'A stretch ends after it begins.',
+  'excerpt.empty': 'An excerpt ends after it begins.',
   'array.unique': 'This stands here twice.',
   'string.isoDate': 'This is not a moment such as 2026-03-14T10:00:00Z.',
   'object.and': 'When it was played and when it is sent belong together.',
 };
 
 /** Checks a value against a schema; every problem is listed, each at its field. */
-export function check<T>(schema: Joi.Schema<T>, value: unknown, context: CheckContext = {}): Checked<T> {
+export function check<T>(schema: Joi.AnySchema<T>, value: unknown, context: CheckContext = {}): Checked<T> {
   const result = schema.validate(value ?? {}, { abortEarly: false, messages: MESSAGES, context, convert: false });
   const problems = result.error
     ? result.error.details.map(({ path, message }) => ({ field: fieldAt(path), message }))
@@ -77,79 +68,3 @@ function unkeepable(value: unknown, path: readonly (string | number)[]): readonl
 
 const UNKEEPABLE = /\0|\p{Surrogate}/u;
 const UNKEEPABLE_SAYS = 'This holds a character that cannot be kept (U+0000, or half of one).';
-
-/** Text up to a length, perhaps empty. */
-export function text(max: number): Joi.StringSchema {
-  return Joi.string().max(max).required().allow('');
-}
-
-/** A line of text that says something. */
-export function line(max: number): Joi.StringSchema {
-  return Joi.string()
-    .max(max)
-    .required()
-    .custom((value: string, helpers) => (value.trim() === '' ? helpers.error('string.empty') : value));
-}
-
-/** One of some words. */
-export function oneOf(words: readonly string[]): Joi.StringSchema {
-  return Joi.string()
-    .valid(...words)
-    .required();
-}
-
-/** An id of ours; in capitals it is the same one, and comes out in small letters. */
-export function id(): Joi.StringSchema {
-  return Joi.string()
-    .guid({ version: 'uuidv4', separator: '-', wrapper: false })
-    .required()
-    .custom((value: string) => value.toLowerCase());
-}
-
-/** The version of a row that the person saw when they changed it. */
-export function version(): Joi.NumberSchema {
-  return Joi.number().integer().min(1).max(2_000_000_000).required();
-}
-
-const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
-
-/** Whether a text is a day of the calendar written year-month-day. */
-export function isDay(text: string): boolean {
-  const [, year, month, day] = (DAY.exec(text) ?? []).map(Number);
-  if (year === undefined || month === undefined || day === undefined) return false;
-  const date = new Date(Date.UTC(year, month - 1, day));
-  return date.getUTCFullYear() === year && date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
-}
-
-/** A day of the calendar. */
-export function day(): Joi.StringSchema {
-  return Joi.string()
-    .required()
-    .custom((value: string, helpers) => (isDay(value) ? value : helpers.error('date.none')));
-}
-
-/** A day, or null for none; not before `context.today`. */
-export function dayFromToday(): Joi.StringSchema {
-  return Joi.string()
-    .allow(null)
-    .required()
-    .custom((value: string, helpers) => {
-      if (!isDay(value)) return helpers.error('date.none');
-      const today: unknown = helpers.prefs.context?.['today'];
-      return typeof today === 'string' && value < today ? helpers.error('date.past') : value;
-    });
-}
-
-/** Only a day in the path. */
-export interface DayParams {
-  readonly day: string;
-}
-/** Checks `DayParams`. */
-export const dayParams: Joi.ObjectSchema<DayParams> = Joi.object<DayParams, true>({ day: day() });
-
-/** Only an id in the path. */
-export interface IdParams {
-  readonly id: string;
-}
-/** Checks `IdParams`. */
-export const idParams: Joi.ObjectSchema<IdParams> = Joi.object<IdParams, true>({ id: id() });

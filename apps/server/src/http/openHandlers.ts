@@ -1,0 +1,74 @@
+import { setTimeout } from 'node:timers/promises';
+import type { Answer, Given } from '@jam-ledger/contract';
+import type { Request, Response } from 'express';
+import { newestMigration, type Store } from '../store/index.ts';
+import { acceptInvitation, contextOf, describeMe, showWelcome, signIn, WrongSignIn } from '../studio/index.ts';
+import type { OpenRoute } from './handlers.ts';
+
+/** A wrong sign-in is answered no sooner than this, milliseconds. Our choice. */
+const WRONG_ANSWER_MS = 700;
+
+/** The name of the session cookie. */
+export const SESSION_COOKIE = 'jam.sid';
+
+/** What a route that is open to anybody is answered from. */
+export interface Open {
+  readonly store: Store;
+  readonly now: Date;
+  readonly request: Request;
+  readonly response: Response;
+}
+
+/** What answers the routes that are open to whoever is not signed in. */
+export const OPEN_HANDLERS: {
+  readonly [Name in OpenRoute]: (open: Open, given: Given<Name>) => Promise<Answer<Name>>;
+} = {
+  health,
+  signIn: openSession,
+  async signOut({ request, response }) {
+    await whenDone((callback) => request.session.destroy(callback));
+    response.clearCookie(SESSION_COOKIE).status(204);
+    return null;
+  },
+  welcome: ({ store, now }, { token }) => showWelcome(store, token, now),
+  accept: ({ store, now }, { token, body }) => acceptInvitation(store, token, { ...body, now }),
+};
+
+/** Whether the database answers and which migration it has: 200 when well, 503 when not. */
+async function health({ store, request, response }: Open): Promise<Answer<'health'>> {
+  try {
+    return { database: 'up', migration: await newestMigration(store) };
+  } catch (error) {
+    request.log.error({ err: error }, 'the database does not answer');
+    response.status(503);
+    return { database: 'down', migration: null };
+  }
+}
+
+async function openSession({ store, now, request }: Open, { body }: Given<'signIn'>): Promise<Answer<'signIn'>> {
+  const started = Date.now();
+  try {
+    const person = await signIn(store, body);
+    await whenDone((callback) => request.session.regenerate(callback));
+    request.session.personId = person.id;
+    request.session.studioId = person.studioId;
+    const context = await contextOf(store, { personId: person.id, sessionId: request.sessionID, now });
+    if (!context) throw new WrongSignIn();
+    // Nobody is told that they are signed in before that is kept.
+    await whenDone((callback) => request.session.save(callback));
+    return await describeMe(context);
+  } catch (error) {
+    await setTimeout(Math.max(0, WRONG_ANSWER_MS - (Date.now() - started)));
+    throw error;
+  }
+}
+
+/** Waits for something that calls back with an error, or nothing. @throws that error */
+function whenDone(work: (callback: (error: unknown) => void) => unknown): Promise<void> {
+  return new Promise((done, fail) => {
+    work((error) => {
+      if (error) fail(error instanceof Error ? error : new Error('the session could not be changed'));
+      else done();
+    });
+  });
+}

@@ -1,0 +1,238 @@
+import { randomUUID } from 'node:crypto';
+import type { Input, Plan, Role, RouteName, Series } from '@jam-ledger/contract';
+import { NOW, PHRASE, REQUEST, SECTION, seriesOf, SET_UP, type Browser } from './studio.ts';
+
+/** A password that is hard to guess. */
+export const PASSWORD = 'lantern copper tide 42';
+
+/** The rows of one studio that a student has, and what it takes to make more of them. */
+export interface World {
+  readonly studioId: string;
+  readonly teacher: Browser;
+  readonly student: Browser;
+  /** Asks the database itself, past all permission. */
+  readonly versionOf: (table: string, id: string) => Promise<number>;
+  readonly ids: Readonly<
+    Record<
+      | 'student'
+      | 'nobodys'
+      | 'request'
+      | 'song'
+      | 'section'
+      | 'phrase'
+      | 'piece'
+      | 'entry'
+      | 'pin'
+      | 'hearing'
+      | 'series'
+      | 'otherSeries',
+      string
+    >
+  >;
+}
+
+/** Who asks. */
+export interface Asker {
+  readonly name: string;
+  readonly role: Role | undefined;
+  readonly browser: Browser;
+}
+
+const today = NOW.toISOString().slice(0, 10);
+let count = 0;
+const next = () => (count += 1);
+
+/** What is sent with each route so that it is answered, about the rows of a world. */
+export const INPUTS: {
+  readonly [Name in RouteName]: (world: World, asker: Asker) => Promise<Input<Name>>;
+} = {
+  health: nothing,
+  openApi: nothing,
+  me: nothing,
+  signIn: (_world, { name, role }) =>
+    Promise.resolve({ body: { name: role ? name : 'student here', password: PASSWORD } }),
+  signOut: nothing,
+  changePassword: () => Promise.resolve({ body: { old: PASSWORD, password: PASSWORD } }),
+  welcome: async (world) => ({ token: await tokenIn(world) }),
+  accept: async (world) => ({
+    token: await tokenIn(world),
+    body: { signInName: `guest ${next()}`, password: PASSWORD },
+  }),
+  people: nothing,
+  enterPerson: () => Promise.resolve({ body: { role: 'student', name: 'Somebody', wards: [] } }),
+  changePerson: async ({ ids, versionOf }) => ({
+    id: ids.nobodys,
+    body: {
+      version: await versionOf('people', ids.nobodys),
+      name: 'Nobody’s student',
+      wards: [],
+      teacherId: null,
+      archived: false,
+    },
+  }),
+  invite: ({ ids }) => Promise.resolve({ id: ids.nobodys }),
+  outbox: nothing,
+  requests: nothing,
+  askForSong: () => Promise.resolve({ body: REQUEST }),
+  hours: nothing,
+  earliest: () => Promise.resolve({ query: { parts: 1, blended: false } }),
+  timeWork: ({ ids }) => Promise.resolve({ id: ids.request, body: { action: 'start' } }),
+  promise: async ({ ids, versionOf }) => ({
+    id: ids.request,
+    body: { version: await versionOf('requests', ids.request), promisedFor: null },
+  }),
+  async moveRequest({ student }, { role }) {
+    const { body } = await student.post('/api/requests').send(REQUEST).expect(201);
+    const isStudent = role === 'student';
+    return {
+      id: body.id,
+      body: { version: 1, state: isStudent ? 'withdrawn' : 'declined', reason: isStudent ? '' : 'no', scope: null },
+    };
+  },
+  songs: nothing,
+  song: ({ ids }) => Promise.resolve({ id: ids.song }),
+  changeSetUp: async ({ ids, versionOf }) => ({
+    id: ids.song,
+    body: { ...SET_UP, version: await versionOf('transcriptions', ids.song) },
+  }),
+  plan: ({ ids }) => Promise.resolve({ id: ids.song }),
+  async keepPlan({ ids, teacher }) {
+    const plan: Plan = (await teacher.get(`/api/transcriptions/${ids.song}/plan`).expect(200)).body;
+    const pieces = plan.pieces.map(({ id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson }) => ({
+      ...{ id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson },
+    }));
+    return { id: ids.song, body: { ...plan, pieces } };
+  },
+  addSection: ({ ids }) =>
+    Promise.resolve({ id: ids.song, body: { ...SECTION, label: `${next()}B`, startSeconds: 100 + next() } }),
+  changeSection: async ({ ids, versionOf }) => ({
+    id: ids.section,
+    body: { ...SECTION, version: await versionOf('sections', ids.section), struck: false },
+  }),
+  addPhrase: ({ ids }) => Promise.resolve({ id: ids.section, body: PHRASE }),
+  changePhrase: async ({ ids, versionOf }) => ({
+    id: ids.phrase,
+    body: { ...PHRASE, version: await versionOf('phrases', ids.phrase), struck: false },
+  }),
+  revisions: ({ ids }) => Promise.resolve({ id: ids.phrase }),
+  markPhrase: async ({ ids, versionOf }) => ({
+    id: ids.phrase,
+    body: { version: await versionOf('phrases', ids.phrase), status: 'checked', against: 'the recording' },
+  }),
+  addAlternate: ({ ids }) => Promise.resolve({ id: ids.phrase, body: {} }),
+  choosePhrase: async ({ ids, versionOf }) => ({
+    id: ids.phrase,
+    body: { version: await versionOf('phrases', ids.phrase) },
+  }),
+  referPhrase: async ({ ids, versionOf }) => ({
+    id: ids.phrase,
+    body: { version: await versionOf('phrases', ids.phrase), to: null, movedFrets: 0 },
+  }),
+  async assignPiece({ ids, teacher }) {
+    const { body } = await teacher.post(`/api/sections/${ids.section}/phrases`).send(PHRASE).expect(201);
+    return { body: { phraseId: body.id, startBpm: 60, targetBpm: 90 } };
+  },
+  piece: ({ ids }) => Promise.resolve({ id: ids.piece }),
+  changePiece: async ({ ids, versionOf }) => ({
+    id: ids.piece,
+    body: {
+      version: await versionOf('pieces', ids.piece),
+      startBpm: 60 + (next() % 20),
+      targetBpm: 120,
+      given: true,
+      struck: false,
+    },
+  }),
+  postEntry: ({ ids }) =>
+    Promise.resolve({ id: ids.piece, body: { id: randomUUID(), bpm: 80, outcome: 'clean', remark: '' } }),
+  hear: ({ ids }) =>
+    Promise.resolve({
+      id: ids.piece,
+      body: { id: randomUUID(), at: next(), kind: 'bend', isRight: true, remark: '' },
+    }),
+  pinNote: ({ ids }) =>
+    Promise.resolve({ id: ids.piece, body: { id: randomUUID(), phraseId: ids.phrase, at: 0, text: 'mind this' } }),
+  strikeEntry: strikeIn('entries', 'entry'),
+  strikePin: strikeIn('pins', 'pin'),
+  strikeHearing: strikeIn('hearings', 'hearing'),
+  seriesList: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  series: ({ ids }) => Promise.resolve({ id: ids.series }),
+  beginSeries: ({ ids }) => Promise.resolve({ body: seriesIn(ids.student, next()) }),
+  async changeSeries({ ids, teacher }) {
+    const { version, title, rule, changes }: Series = (await teacher.get(`/api/series/${ids.series}`).expect(200)).body;
+    const body = { ...seriesOf(ids.student, { title, changes }, rule), version, struck: false };
+    return { id: ids.series, body: { ...body, goal: `goal ${next()}` } };
+  },
+  async swapLessons({ ids, teacher }) {
+    const one: Series = (await teacher.get(`/api/series/${ids.series}`).expect(200)).body;
+    const other: Series = (await teacher.get(`/api/series/${ids.otherSeries}`).expect(200)).body;
+    const side = ({ id, version, lessons }: Series) => ({
+      seriesId: id,
+      version,
+      startsAt: lessons.at(-1)?.startsAt ?? '',
+    });
+    return { body: { lessons: [side(one), side(other)] } };
+  },
+  seriesReport: ({ ids }) => Promise.resolve({ id: ids.series }),
+  lessons: () => Promise.resolve({ query: { days: 7 } }),
+  homeNotes: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  lessonDay: ({ ids }) => Promise.resolve({ id: ids.student }),
+  async keepLessonNote({ ids, teacher }) {
+    const { body } = await teacher.get(`/api/lessons/of/${ids.student}`).expect(200);
+    const version: number = body.note?.version ?? 0;
+    return { id: ids.student, day: today, body: { version, words: 'words', home: '', assigned: [], send: false } };
+  },
+  desk: nothing,
+  search: () => Promise.resolve({ query: { q: 'tide' } }),
+  ledger: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  students: nothing,
+  async changeStudent({ ids, teacher, versionOf }) {
+    const { body } = await teacher.get('/api/students').expect(200);
+    const student = body.find(({ id }: { id: string }) => id === ids.student);
+    return {
+      id: ids.student,
+      body: { version: await versionOf('people', ids.student), guitar: student.guitar, schools: student.schools },
+    };
+  },
+  schools: nothing,
+  changeSchools: async ({ teacher }) => ({ body: (await teacher.get('/api/studio').expect(200)).body }),
+  studioReport: nothing,
+  ownSchools: nothing,
+  async changeOwnSchools({ teacher }, { browser, role }) {
+    const isTeacher = role === 'owner' || role === 'teacher';
+    return { body: (await (isTeacher ? browser : teacher).get('/api/studio/mine').expect(200)).body };
+  },
+  licks: nothing,
+};
+
+/** Routes whose rows are named in a body or a query, besides those with an id in the path. */
+export const NAMED_ELSEWHERE: ReadonlySet<RouteName> = new Set<RouteName>([
+  'assignPiece',
+  'beginSeries',
+  'homeNotes',
+  'ledger',
+  'seriesList',
+  'swapLessons',
+]);
+
+function nothing() {
+  return Promise.resolve({});
+}
+
+async function tokenIn({ ids, teacher }: World): Promise<string> {
+  const { body } = await teacher.post(`/api/people/${ids.nobodys}/invitation`).expect(201);
+  return String(body.path).split('/').at(-1) ?? '';
+}
+
+function strikeIn(table: string, row: keyof World['ids']) {
+  return async ({ ids, versionOf }: World) => {
+    const version = await versionOf(table, ids[row]);
+    return { id: ids[row], body: { version, struck: version % 2 === 1 } };
+  };
+}
+
+/** A series of one lesson, each on a day of its own. */
+export function seriesIn(studentId: string, number: number) {
+  const firstDay = new Date(NOW.getTime() + (30 + number) * 86_400_000).toISOString().slice(0, 10);
+  return seriesOf(studentId, {}, { firstDay, count: 1, time: '08:00' });
+}

@@ -1,0 +1,112 @@
+import type { Invitation, Mail, Person, PersonBody, PersonChange, PersonChanged } from './people.ts';
+import type { StudioReport } from './reports.ts';
+import type { OwnSchools, Student, StudentChange, StudioSchools } from './students.ts';
+import { many, one, route, type } from './route.ts';
+import { OWNER, TEACHERS } from './who.ts';
+
+/** The people of the studio, and how it teaches. */
+export const peopleRoutes = {
+  people: route({
+    method: 'GET',
+    path: '/people',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'lists the people of the studio',
+    answer: many<Person>(),
+  }),
+  enterPerson: route({
+    method: 'POST',
+    path: '/people',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'enters somebody; a teacher is entered by the owner',
+    body: type<PersonBody>(),
+    answer: one<Person>(),
+    creates: true,
+  }),
+  changePerson: route({
+    method: 'PUT',
+    path: '/people/:id',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'renames somebody, puts them away or back, hands them on; a teacher is changed by the owner',
+    body: type<PersonChange>(),
+    answer: one<PersonChanged>(),
+  }),
+  invite: route({
+    method: 'POST',
+    path: '/people/:id/invitation',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'invites somebody to choose a name and a password; a teacher invites their own students and those at home',
+    answer: one<Invitation>(),
+    creates: true,
+  }),
+  outbox: route({
+    method: 'GET',
+    path: '/outbox',
+    who: TEACHERS,
+    of: 'self',
+    does: 'lists the messages that would have been sent to one’s students',
+    answer: many<Mail>(),
+  }),
+  students: route({
+    method: 'GET',
+    path: '/students',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'lists students with their guitars and hands',
+    answer: many<Student>(),
+  }),
+  changeStudent: route({
+    method: 'PUT',
+    path: '/students/:id',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'changes guitar, hand and schools of a student',
+    body: type<StudentChange>(),
+    answer: one<Student>(),
+  }),
+  schools: route({
+    method: 'GET',
+    path: '/studio',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'shows how the studio teaches',
+    answer: one<StudioSchools>(),
+  }),
+  changeSchools: route({
+    method: 'PUT',
+    path: '/studio',
+    who: OWNER,
+    of: 'studio',
+    does: 'changes how the studio teaches, its zone and holidays',
+    body: type<StudioSchools>(),
+    answer: one<StudioSchools>(),
+  }),
+  studioReport: route({
+    method: 'GET',
+    path: '/studio/report',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'reports how the studio does',
+    answer: one<StudioReport>(),
+  }),
+  ownSchools: route({
+    method: 'GET',
+    path: '/studio/mine',
+    who: TEACHERS,
+    of: 'self',
+    does: 'shows how a teacher teaches',
+    answer: one<OwnSchools>(),
+  }),
+  changeOwnSchools: route({
+    method: 'PUT',
+    path: '/studio/mine',
+    who: TEACHERS,
+    of: 'self',
+    does: 'changes how a teacher teaches',
+    body: type<OwnSchools>(),
+    answer: one<OwnSchools>(),
+  }),
+} as const;

@@ -1,0 +1,46 @@
+import Joi from 'joi';
+import {
+  ENTERED_ROLES,
+  PEOPLE_LIMITS,
+  type Acceptance,
+  type PasswordChange,
+  type PersonBody,
+  type PersonChange,
+} from './people.ts';
+import { SIGN_IN_LIMITS } from './session.ts';
+import { flag, id, line, list, oneOf, orNull, shape, typed, version } from './typed.ts';
+
+const wards = () => list(id(), { max: PEOPLE_LIMITS.wards, unique: true });
+
+/** Checks `PersonBody`. */
+export const personSchema = shape<PersonBody>({
+  role: oneOf(ENTERED_ROLES),
+  name: line(PEOPLE_LIMITS.name),
+  wards: wards(),
+});
+
+/** Checks `PersonChange`. */
+export const personChangeSchema = shape<PersonChange>({
+  version: version(),
+  name: line(PEOPLE_LIMITS.name),
+  wards: wards(),
+  teacherId: orNull(id()),
+  archived: flag(),
+});
+
+const chosenPassword = () => typed<string>(Joi.string().min(PEOPLE_LIMITS.password).max(SIGN_IN_LIMITS.password));
+
+/** Checks `Acceptance`. */
+export const acceptanceSchema = shape<Acceptance>({
+  signInName: line(SIGN_IN_LIMITS.name),
+  password: chosenPassword(),
+});
+
+/** Checks `PasswordChange`. */
+export const passwordChangeSchema = shape<PasswordChange>({
+  old: typed<string>(Joi.string().min(1).max(SIGN_IN_LIMITS.password)),
+  password: chosenPassword(),
+});
+
+/** The token of an invitation, in the path: 32 bytes as base64url. */
+export const token = () => typed<string>(Joi.string().pattern(/^[A-Za-z0-9_-]{43}$/));

@@ -1,0 +1,135 @@
+import Joi from 'joi';
+import { deskAnswer, foundAnswer } from './desk.answers.ts';
+import { searchQuerySchema } from './desk.schema.ts';
+import { hearingAnswer, homeNoteAnswer, lessonDayAnswer, lessonNoteAnswer } from './lessons.answers.ts';
+import { hearingSchema, homeQuerySchema, lessonNoteSchema } from './lessons.schema.ts';
+import { licksFoundAnswer } from './licks.answers.ts';
+import { lickQuerySchema } from './licks.schema.ts';
+import { invitationAnswer, mailAnswer, personAnswer, personChangedAnswer, welcomeAnswer } from './people.answers.ts';
+import { acceptanceSchema, passwordChangeSchema, personChangeSchema, personSchema } from './people.schema.ts';
+import { phraseAnswer, phraseRevisionAnswer } from './phrases.answers.ts';
+import {
+  alternateSchema,
+  phraseChangeSchema,
+  phraseMarkSchema,
+  phraseReferenceSchema,
+  phraseSchema,
+  seenSchema,
+} from './phrases.schema.ts';
+import { ledgerAnswer, pieceAnswer } from './pieces.answers.ts';
+import {
+  entrySchema,
+  ledgerQuerySchema,
+  pieceChangeSchema,
+  pieceSchema,
+  pinSchema,
+  strikeSchema,
+} from './pieces.schema.ts';
+import { planAnswer } from './plans.answers.ts';
+import { planSchema } from './plans.schema.ts';
+import { seriesReportAnswer, studioReportAnswer } from './reports.answers.ts';
+import { earliestAnswer, requestHoursAnswer, songRequestAnswer } from './requests.answers.ts';
+import {
+  earliestQuerySchema,
+  requestMoveSchema,
+  requestPromiseSchema,
+  requestSchema,
+  workActionSchema,
+} from './requests.schema.ts';
+import { lessonAnswer, seriesAnswer, seriesListAnswer } from './series.answers.ts';
+import {
+  lessonQuerySchema,
+  lessonSwapSchema,
+  seriesChangeSchema,
+  seriesQuerySchema,
+  seriesSchema,
+} from './series.schema.ts';
+import { healthAnswer, meAnswer } from './session.answers.ts';
+import { signInSchema } from './session.schema.ts';
+import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './students.answers.ts';
+import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './students.schema.ts';
+import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './transcriptions.answers.ts';
+import { sectionChangeSchema, sectionSchema, setUpSchema } from './transcriptions.schema.ts';
+import type { Route } from './route.ts';
+import type { RouteName, ROUTES } from './routes.ts';
+import { list, typed, type SchemaOf } from './typed.ts';
+
+/** The schemas of a route: of its body and query where it has them, and of its answer. */
+export type SchemasOf<One> =
+  One extends Route<string, infer Query, infer Body, infer Answer>
+    ? { readonly answer: SchemaOf<Answer> } & ([Query] extends [never]
+        ? unknown
+        : { readonly query: SchemaOf<Query> }) &
+        ([Body] extends [never] ? unknown : { readonly body: SchemaOf<Body> })
+    : never;
+
+const nothingAnswer = typed<null>(Joi.valid(null));
+const openApiAnswer = typed<object>(Joi.object().unknown());
+
+/** What is sent with each route, and what comes back. */
+export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof ROUTES)[Name]> } = {
+  health: { answer: healthAnswer },
+  openApi: { answer: openApiAnswer },
+  me: { answer: meAnswer },
+  signIn: { body: signInSchema, answer: meAnswer },
+  signOut: { answer: nothingAnswer },
+  changePassword: { body: passwordChangeSchema, answer: nothingAnswer },
+  welcome: { answer: welcomeAnswer },
+  accept: { body: acceptanceSchema, answer: nothingAnswer },
+  people: { answer: list(personAnswer) },
+  enterPerson: { body: personSchema, answer: personAnswer },
+  changePerson: { body: personChangeSchema, answer: personChangedAnswer },
+  invite: { answer: invitationAnswer },
+  outbox: { answer: list(mailAnswer) },
+  requests: { answer: list(songRequestAnswer) },
+  askForSong: { body: requestSchema, answer: songRequestAnswer },
+  hours: { answer: requestHoursAnswer },
+  earliest: { query: earliestQuerySchema, answer: earliestAnswer },
+  timeWork: { body: workActionSchema, answer: requestHoursAnswer },
+  promise: { body: requestPromiseSchema, answer: songRequestAnswer },
+  moveRequest: { body: requestMoveSchema, answer: songRequestAnswer },
+  songs: { answer: list(transcriptionLineAnswer) },
+  song: { answer: transcriptionAnswer },
+  changeSetUp: { body: setUpSchema, answer: transcriptionAnswer },
+  plan: { answer: planAnswer },
+  keepPlan: { body: planSchema, answer: planAnswer },
+  addSection: { body: sectionSchema, answer: sectionAnswer },
+  changeSection: { body: sectionChangeSchema, answer: sectionAnswer },
+  addPhrase: { body: phraseSchema, answer: phraseAnswer },
+  changePhrase: { body: phraseChangeSchema, answer: phraseAnswer },
+  revisions: { answer: list(phraseRevisionAnswer) },
+  markPhrase: { body: phraseMarkSchema, answer: phraseAnswer },
+  addAlternate: { body: alternateSchema, answer: phraseAnswer },
+  choosePhrase: { body: seenSchema, answer: phraseAnswer },
+  referPhrase: { body: phraseReferenceSchema, answer: phraseAnswer },
+  assignPiece: { body: pieceSchema, answer: pieceAnswer },
+  piece: { answer: pieceAnswer },
+  changePiece: { body: pieceChangeSchema, answer: pieceAnswer },
+  postEntry: { body: entrySchema, answer: pieceAnswer },
+  hear: { body: hearingSchema, answer: hearingAnswer },
+  pinNote: { body: pinSchema, answer: pieceAnswer },
+  strikeEntry: { body: strikeSchema, answer: pieceAnswer },
+  strikePin: { body: strikeSchema, answer: nothingAnswer },
+  strikeHearing: { body: strikeSchema, answer: nothingAnswer },
+  seriesList: { query: seriesQuerySchema, answer: seriesListAnswer },
+  series: { answer: seriesAnswer },
+  beginSeries: { body: seriesSchema, answer: seriesAnswer },
+  changeSeries: { body: seriesChangeSchema, answer: seriesAnswer },
+  swapLessons: { body: lessonSwapSchema, answer: list(seriesAnswer) },
+  seriesReport: { answer: seriesReportAnswer },
+  lessons: { query: lessonQuerySchema, answer: list(lessonAnswer) },
+  homeNotes: { query: homeQuerySchema, answer: list(homeNoteAnswer) },
+  lessonDay: { answer: lessonDayAnswer },
+  keepLessonNote: { body: lessonNoteSchema, answer: lessonNoteAnswer },
+  desk: { answer: deskAnswer },
+  search: { query: searchQuerySchema, answer: list(foundAnswer) },
+  ledger: { query: ledgerQuerySchema, answer: ledgerAnswer },
+  students: { answer: list(studentAnswer) },
+  changeStudent: { body: studentChangeSchema, answer: studentAnswer },
+  schools: { answer: studioSchoolsAnswer },
+  changeSchools: { body: studioSchoolsSchema, answer: studioSchoolsAnswer },
+  studioReport: { answer: studioReportAnswer },
+  ownSchools: { answer: ownSchoolsAnswer },
+  changeOwnSchools: { body: ownSchoolsSchema, answer: ownSchoolsAnswer },
+  licks: { query: lickQuerySchema, answer: licksFoundAnswer },
+};

@@ -1,0 +1,16 @@
+export * from './check.schema.ts';
+export * from './desk.schema.ts';
+export * from './lessons.schema.ts';
+export * from './licks.schema.ts';
+export * from './people.schema.ts';
+export * from './phrases.schema.ts';
+export * from './pieces.schema.ts';
+export * from './plans.schema.ts';
+export * from './requests.schema.ts';
+export * from './series.schema.ts';
+export * from './session.schema.ts';
+export * from './students.schema.ts';
+export * from './transcriptions.schema.ts';
+export { ROUTE_SCHEMAS } from './routes.schema.ts';
+export { day, id } from './typed.ts';
+export type { SchemaOf } from './typed.ts';

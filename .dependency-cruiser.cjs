@@ -1,5 +1,19 @@
 /** The arrows between the rooms; one drawn the wrong way fails the tests. */
 const room = (name) => `^${name}/`;
+
+/** The rooms of the web application, the roof first; arrows fall. */
+const FLOORS = [
+  ['app'],
+  ['pieces', 'handouts'],
+  ['songs', 'practice', 'lessons', 'series'],
+  ['ledger', 'desk', 'licks', 'people', 'requests'],
+  ['playing'],
+  ['tab', 'session', 'schools'],
+  ['sound'],
+  ['ui'],
+  ['api', 'theme'],
+];
+
 module.exports = {
   forbidden: [
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
@@ -99,34 +113,52 @@ module.exports = {
       from: { path: room('apps/server'), pathNot: '^apps/server/src/store/' },
       to: { path: 'node_modules/(sequelize|pg|connect-pg-simple)/' },
     },
-    {
-      name: 'parts-know-props-only',
+    ...FLOORS.slice(1).map((rooms, index) => ({
+      name: `web-arrows-fall-from-floor-${index + 1}`,
+      comment: 'A room of the web knows those on lower floors; of its own floor, none.',
       severity: 'error',
-      from: { path: room('apps/web/src/parts') },
-      to: { path: '^apps/web/src/(pages|stores|api)/|node_modules/(pinia|vue-router)/' },
+      from: { path: `^apps/web/src/(${rooms.join('|')})/` },
+      to: {
+        path: `^apps/web/src/(${FLOORS.slice(0, index + 1)
+          .flat()
+          .join('|')})/`,
+      },
+    })),
+    ...FLOORS.map((rooms, index) => ({
+      name: `web-floor-${index}-side-by-side`,
+      severity: 'error',
+      from: { path: `^apps/web/src/(${rooms.join('|')})/` },
+      to: { path: `^apps/web/src/(${rooms.join('|')})/`, pathNot: '^apps/web/src/$1/' },
+    })),
+    {
+      name: 'web-rooms-by-their-door',
+      severity: 'error',
+      from: { path: '^apps/web/src/([^/]+)/', pathNot: '^apps/web/src/app/' },
+      to: { path: '^apps/web/src/[^/]+/(?!index\\.ts$)', pathNot: '^apps/web/src/($1|theme)/' },
     },
     {
-      name: 'pages-are-the-top',
+      name: 'pages-talk-to-stores',
+      comment: 'Who is shown something asks a store, and the store asks the server.',
       severity: 'error',
-      from: { path: room('apps/web/src'), pathNot: '^apps/web/src/(pages/|main\\.ts|router\\.ts|App\\.vue)' },
-      to: { path: '^apps/web/src/pages/' },
+      from: { path: '^apps/web/src/.*\\.vue$' },
+      to: { path: '^apps/web/src/api/' },
     },
     {
       name: 'engraving-is-drawing',
       severity: 'error',
-      from: { path: room('apps/web/src/engraving') },
-      to: { path: '^apps/web/src/(?!engraving/|theme/)' },
+      from: { path: room('apps/web/src/tab/engraving') },
+      to: { path: '^apps/web/src/(?!tab/engraving/|theme/)' },
     },
     {
       name: 'editor-is-typing',
       severity: 'error',
-      from: { path: room('apps/web/src/editor') },
-      to: { path: '^apps/web/src/(?!editor/)' },
+      from: { path: room('apps/web/src/tab/editor') },
+      to: { path: '^apps/web/src/(?!tab/editor/)' },
     },
     {
       name: 'only-engraving-knows-vexflow',
       severity: 'error',
-      from: { path: '^apps/web/src/(?!engraving/)' },
+      from: { path: '^apps/web/src/(?!tab/engraving/)' },
       to: { path: 'node_modules/vexflow/' },
     },
   ],
@@ -138,6 +170,5 @@ module.exports = {
       conditionNames: ['studio-src', 'import', 'browser', 'default'],
       extensions: ['.ts', '.vue', '.js', '.mjs'],
     },
-    extraExtensionsToScan: ['.vue'],
   },
 };

@@ -17,6 +17,7 @@ export default tseslint.config(
           './packages/*/tsconfig.json',
           './apps/server/tsconfig.json',
           './apps/web/tsconfig.json',
+          './apps/web/tsconfig.test.json',
           './tsconfig.tools.json',
         ],
         tsconfigRootDir: import.meta.dirname,
@@ -64,7 +65,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['apps/web/src/**/*.vue', 'apps/web/src/main.ts'],
+    files: ['apps/web/src/**/*.vue', 'apps/web/src/app/main.ts'],
     rules: {
       // Only vue-tsc knows the types of .vue imports, and it checks these.
       '@typescript-eslint/no-unsafe-assignment': 'off',

@@ -1,5 +1,5 @@
 /**
- * Four suites: the core and contract (no server), the web application’s computing, the server through HTTP against real PostgreSQL, and the
+ * Four suites: the core and contract (no server), the web application without a browser, the server through HTTP against real PostgreSQL, and the
  * built application in a real browser.
  */
 const shared = {
@@ -21,7 +21,15 @@ export default {
   maxWorkers: 2,
   projects: [
     { ...shared, displayName: 'core', roots: ['<rootDir>/packages'], testPathIgnorePatterns: ['/dist/'] },
-    { ...shared, displayName: 'web', roots: ['<rootDir>/apps/web/test'] },
+    {
+      ...shared,
+      displayName: 'web',
+      roots: ['<rootDir>/apps/web/test'],
+      extensionsToTreatAsEsm: ['.ts', '.vue'],
+      moduleFileExtensions: [...shared.moduleFileExtensions, 'vue'],
+      moduleNameMapper: { '\\.(woff2|css)(\\?\\w+)?$': '<rootDir>/tools/assetStub.mjs' },
+      transform: { ...shared.transform, '^.+\\.vue$': '<rootDir>/tools/vueTransform.mjs' },
+    },
     { ...shared, displayName: 'e2e', roots: ['<rootDir>/e2e'], testEnvironment: 'node' },
     { ...shared, displayName: 'server', roots: ['<rootDir>/apps/server'], testPathIgnorePatterns: ['/dist/'] },
   ],

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readShorthand, scoreOf, type ScoreBar } from '@jam-ledger/core/notation';
-import { legendOf } from '../src/composables/legend.ts';
-import { barWidth, breakLines, lineRoom, planStrip, planSystems, roomBehind } from '../src/engraving/layout.ts';
-import { breakAgain } from '../src/engraving/lineBreaks.ts';
-import { beamGroups, placeValues, tupletGroups } from '../src/engraving/rhythm.ts';
+import { legendOf } from '../src/tab/legend.ts';
+import { barWidth, breakLines, lineRoom, planStrip, planSystems, roomBehind } from '../src/tab/engraving/layout.ts';
+import { breakAgain } from '../src/tab/engraving/lineBreaks.ts';
+import { beamGroups, placeValues, tupletGroups } from '../src/tab/engraving/rhythm.ts';
 
 const bars = (text: string) => scoreOf(readShorthand(text).phrase);
 const bar = (text: string): ScoreBar => {

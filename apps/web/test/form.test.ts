@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { proposeScope, type Phrase, type Section, type Transcription } from '@jam-ledger/contract';
 import { effectScope, shallowRef } from 'vue';
-import { foldRounds, rulerMarks, sayPlace } from '../src/composables/formStrip.ts';
-import { listenAgain } from '../src/composables/listenAgain.ts';
-import { retuneSong, strungOf } from '../src/composables/retuning.ts';
-import { soundOf } from '../src/composables/useListening.ts';
-import { useSongForm, type SongForm } from '../src/composables/useSongForm.ts';
+import { foldRounds, rulerMarks, sayPlace } from '../src/songs/form/formStrip.ts';
+import { listenAgain } from '../src/songs/listenAgain.ts';
+import { retuneSong, strungOf } from '../src/songs/setup/retuning.ts';
+import { soundOf } from '../src/sound/useListening.ts';
+import { useSongForm, type SongForm } from '../src/songs/form/useSongForm.ts';
 
 const phrase = (id: string, text: string, more: Partial<Phrase> = {}): Phrase => ({
   id,

@@ -3,9 +3,9 @@ import type { Transcription } from '@jam-ledger/contract';
 import { USUAL_REACH_MM } from '@jam-ledger/core/fretboard';
 import { COMMON_TIME, readShorthand } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
-import { sayExpected } from '../src/composables/expected.ts';
-import { jobOf, POLICY_OF_SCHOOL, readerProblems } from '../src/composables/useHands.ts';
-import type { HandReport } from '../src/workers/hands.worker.ts';
+import { sayExpected } from '../src/ledger/expected.ts';
+import { jobOf, POLICY_OF_SCHOOL, readerProblems } from '../src/tab/useHands.ts';
+import type { HandReport } from '../src/tab/hands.worker.ts';
 
 const GUITAR = { frets: 22, strings: 6, scaleLengthMm: 628, tremoloArm: true, leftHanded: false };
 const song = (spanFrets: number | null): Transcription => ({

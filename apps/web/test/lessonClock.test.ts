@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { useLessonClock } from '../src/composables/useLessonClock.ts';
+import { useLessonClock } from '../src/lessons/useLessonClock.ts';
 
 describe('the clock of a lesson', () => {
   test('counts while it runs, halts, goes on, and never back', () => {

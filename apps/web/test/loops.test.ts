@@ -3,9 +3,9 @@ import { describe, expect, test } from '@jest/globals';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
 import { nextTick, ref } from 'vue';
-import { countingOf, sayLoop, sayPart } from '../src/composables/entries.ts';
-import { phrasesBefore } from '../src/composables/useAlike.ts';
-import { useStepping } from '../src/composables/useStepping.ts';
+import { countingOf, sayLoop, sayPart } from '../src/playing/entries.ts';
+import { phrasesBefore } from '../src/songs/phrase/useAlike.ts';
+import { useStepping } from '../src/playing/useStepping.ts';
 
 const TEXT = '/4 5G 7G 5D 7D | 5G 7G 5D 7D';
 const QUARTER = 20_160;

@@ -1,7 +1,7 @@
 import type { LedgerPiece, PlanPiece } from '@jam-ledger/contract';
 import { describe, expect, test } from '@jest/globals';
 import { cutKey, sayCut } from '@jam-ledger/core/pieces';
-import { ALL_ROWS, filterRows } from '../src/composables/ledgerFilter.ts';
+import { ALL_ROWS, filterRows } from '../src/ledger/ledgerFilter.ts';
 import {
   addCut,
   bodyOf,
@@ -13,8 +13,8 @@ import {
   seamOf,
   type PlanMaking,
   type PlanPhrase,
-} from '../src/composables/planEdits.ts';
-import { barOf, laneOf } from '../src/composables/planLane.ts';
+} from '../src/pieces/planEdits.ts';
+import { barOf, laneOf } from '../src/pieces/planLane.ts';
 
 const BAR = 80_640;
 const phrase = (id: string, bpm = 100, more: Partial<PlanPhrase> = {}): PlanPhrase => ({

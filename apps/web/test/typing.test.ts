@@ -3,8 +3,8 @@ import { CompletionContext } from '@codemirror/autocomplete';
 import { EditorState } from '@codemirror/state';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { makeTuning, readKey, OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
-import { clockText, dayText, daysBetween, readClock } from '../src/composables/useDays.ts';
-import { completeShorthand, type Surroundings } from '../src/editor/completion.ts';
+import { clockText, dayText, daysBetween, readClock } from '../src/ui/useDays.ts';
+import { completeShorthand, type Surroundings } from '../src/tab/editor/completion.ts';
 
 /** What is offered at the end of a text, the best first. */
 function offered(text: string, more: Partial<Surroundings> = {}, explicit = false): readonly string[] {

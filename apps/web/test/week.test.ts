@@ -1,8 +1,8 @@
 import type { Desk, Found, PlanPiece, ReportPiece, SeriesReport } from '@jam-ledger/contract';
 import { describe, expect, test } from '@jest/globals';
-import { deskLines, LINE_KEYS, placeOfFound } from '../src/composables/deskLines.ts';
-import { acceptLessons, planLessons, type LessonsAround } from '../src/composables/planLessons.ts';
-import { sayChance, sayStanding } from '../src/composables/reportWords.ts';
+import { deskLines, LINE_KEYS, placeOfFound } from '../src/desk/deskLines.ts';
+import { acceptLessons, planLessons, type LessonsAround } from '../src/pieces/planLessons.ts';
+import { sayChance, sayStanding } from '../src/series/reportWords.ts';
 
 const named = (name: string) => ({ id: name, name });
 const CALL: Desk['calls'][number] = {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { lazyWorker } from '../src/workers/worker.ts';
+import { lazyWorker } from '../src/sound/worker.ts';
 
 /** A worker that never answers, and can fail. */
 class Silent extends EventTarget {

@@ -1,6 +1,6 @@
 import type { Invitation, Mail, Person, PersonBody, PersonChange, PersonChanged } from './people.ts';
 import type { StudioReport } from './reports.ts';
-import type { OwnSchools, Student, StudentChange, StudioSchools } from './students.ts';
+import type { OwnSchools, Student, StudentChange, StudioSchools } from './schools.ts';
 import { many, one, route, type } from './route.ts';
 import { OWNER, TEACHERS } from './who.ts';
 

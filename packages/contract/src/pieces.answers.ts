@@ -22,8 +22,8 @@ import {
   type PiecePart,
   type Pin,
 } from './pieces.ts';
-import { FIDELITY_SCHOOLS, HEARING_SCHOOLS, NAMING_SCHOOLS } from './students.ts';
-import { FEELS, PITCH_WAYS } from './transcriptions.ts';
+import { FIDELITY_SCHOOLS, HEARING_SCHOOLS, NAMING_SCHOOLS } from './schools.ts';
+import { FEELS, PITCH_WAYS } from './songs.ts';
 import {
   anyNumber,
   anyText,

@@ -12,8 +12,8 @@ import {
   type TempoSchool,
 } from '@jam-ledger/core/pieces';
 import type { Due, Mastery, SinceLesson, SongProgress } from '@jam-ledger/core/progress';
-import type { FidelitySchool, GuitarAndHand, HearingSchool, NamingSchool } from './students.ts';
-import type { SongBasics } from './transcriptions.ts';
+import type { FidelitySchool, GuitarAndHand, HearingSchool, NamingSchool } from './schools.ts';
+import type { SongBasics } from './songs.ts';
 
 /** Longest remark on an entry, characters. */
 export const ENTRY_LIMITS = { remark: 500, pin: 500 } as const;

@@ -9,7 +9,7 @@ import {
   type SongRequest,
   type WorkPast,
 } from './requests.ts';
-import { FIDELITY_SCHOOLS } from './students.ts';
+import { FIDELITY_SCHOOLS } from './schools.ts';
 import { anyNumber, anyText, day, id, list, named, oneOf, orNull, shape, type SchemaOf } from './typed.ts';
 
 /** Checks `RequestEvent` as it is answered. */

@@ -1,5 +1,5 @@
 import type { OpenWork, WorkEstimate } from '@jam-ledger/core/desk';
-import { FIDELITY_SAYS, type FidelitySchool } from './students.ts';
+import { FIDELITY_SAYS, type FidelitySchool } from './schools.ts';
 
 /** Longest texts of a request, characters; most parts in a list. */
 export const REQUEST_LIMITS = {

@@ -46,10 +46,10 @@ import {
 } from './series.schema.ts';
 import { healthAnswer, meAnswer } from './session.answers.ts';
 import { signInSchema } from './session.schema.ts';
-import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './students.answers.ts';
-import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './students.schema.ts';
-import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './transcriptions.answers.ts';
-import { sectionChangeSchema, sectionSchema, setUpSchema } from './transcriptions.schema.ts';
+import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './schools.answers.ts';
+import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './schools.schema.ts';
+import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './songs.answers.ts';
+import { sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
 import type { Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
 import { list, typed, type SchemaOf } from './typed.ts';

@@ -1,6 +1,6 @@
 import { holidayAnswer } from './standings.answers.ts';
 import { ROLES, type Health, type Me } from './session.ts';
-import { FIDELITY_SCHOOLS, NAMING_SCHOOLS } from './students.ts';
+import { FIDELITY_SCHOOLS, NAMING_SCHOOLS } from './schools.ts';
 import { anyText, id, list, named, oneOf, orNull, shape, type SchemaOf } from './typed.ts';
 
 /** Checks `Health` as it is answered. */

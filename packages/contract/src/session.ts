@@ -1,5 +1,5 @@
 import type { Holiday } from '@jam-ledger/core/series';
-import type { FidelitySchool, NamingSchool } from './students.ts';
+import type { FidelitySchool, NamingSchool } from './schools.ts';
 
 /** What a person may do: an owner all, a teacher the studio's teaching, a student their own; a guardian reads their child's. */
 export const ROLES = ['owner', 'teacher', 'student', 'guardian'] as const;

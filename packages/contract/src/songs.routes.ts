@@ -10,14 +10,7 @@ import type {
   Seen,
 } from './phrases.ts';
 import type { Plan, PlanBody } from './plans.ts';
-import type {
-  Section,
-  SectionBody,
-  SectionChange,
-  SetUpChange,
-  Transcription,
-  TranscriptionLine,
-} from './transcriptions.ts';
+import type { Section, SectionBody, SectionChange, SetUpChange, Transcription, TranscriptionLine } from './songs.ts';
 import { many, one, route, type } from './route.ts';
 import { TEACHERS } from './who.ts';
 

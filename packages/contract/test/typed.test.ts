@@ -30,9 +30,9 @@ function said<T>(schema: SchemaOf<T>, value: unknown, context = {}): readonly st
   const checked = check(schema, value, context);
   return checked.ok ? [] : checked.problems.map(({ field, message }) => `${field}: ${message}`);
 }
-/** The same of one field. */
+/** The same of one value, as the only one in a list. */
 const of = <T>(schema: SchemaOf<T>, value: unknown, context = {}) =>
-  said(shape<{ one: T }>({ one: schema } as never), { one: value }, context);
+  said(list(schema), [value], context).map((one) => one.replace(/^0/, 'one'));
 
 describe('an object', () => {
   interface Note {

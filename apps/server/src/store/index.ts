@@ -63,8 +63,8 @@ export {
   findTranscriptions,
   newestRevision,
   placeOfNextPhrase,
-} from './transcriptions.ts';
-export type { PhraseRevisionRow, TranscriptionRow } from './transcriptions.ts';
+} from './songs.ts';
+export type { PhraseRevisionRow, TranscriptionRow } from './songs.ts';
 export {
   findInstalments,
   findLessonDates,

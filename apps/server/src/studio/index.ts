@@ -1,7 +1,7 @@
-export { askForSong } from './askForSong.ts';
-export { assignPiece, changePiece } from './assignPiece.ts';
-export { listRequests } from './listRequests.ts';
-export { gatherMissingFacts, searchLicks } from './licks.ts';
+export { askForSong } from './requests/askForSong.ts';
+export { assignPiece, changePiece } from './pieces/assignPiece.ts';
+export { listRequests } from './requests/listRequests.ts';
+export { gatherMissingFacts, searchLicks } from './licks/licks.ts';
 export {
   changeOwnSchools,
   changeSchools,
@@ -9,12 +9,12 @@ export {
   listStudents,
   showOwnSchools,
   showSchools,
-} from './students.ts';
-export { moveRequest } from './moveRequest.ts';
-export { addAlternate, addPhrase, changePhrase, choosePhrase, markPhrase } from './phrases.ts';
-export { referPhrase } from './references.ts';
-export { listRevisions } from './revisions.ts';
-export { listMail } from './outbox.ts';
+} from './people/students.ts';
+export { moveRequest } from './requests/moveRequest.ts';
+export { addAlternate, addPhrase, changePhrase, choosePhrase, markPhrase } from './songs/phrases.ts';
+export { referPhrase } from './songs/references.ts';
+export { listRevisions } from './songs/revisions.ts';
+export { listMail } from './people/outbox.ts';
 export {
   acceptInvitation,
   changePassword,
@@ -23,26 +23,26 @@ export {
   invite,
   listPeople,
   showWelcome,
-} from './people.ts';
-export { postEntry, strikeEntry } from './postEntry.ts';
-export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series.ts';
-export { addSection, changeSection } from './sections.ts';
-export { pinNote, strikePin } from './pins.ts';
-export { keepPlan, showPlan } from './plans.ts';
-export { showLedger } from './showLedger.ts';
-export { computeAll } from './keptStandings.ts';
-export { showDesk } from './showDesk.ts';
-export { hear, keepLessonNote, listHomeNotes, showLessonDay, strikeHearing } from './lessonDay.ts';
-export { search } from './search.ts';
-export { reportSeries } from './seriesReport.ts';
-export { reportStudio } from './studioReport.ts';
-export { earliestFor, showHours, timeWork } from './requestWork.ts';
-export { promiseRequest } from './moveRequest.ts';
-export { showPiece } from './showPieces.ts';
-export { describeMe, hashPassword, signIn, contextOf } from './signIn.ts';
-export { changeSetUp, listTranscriptions, showTranscription } from './transcriptions.ts';
-export { Invalid, Forbidden, Conflict, Trouble, NotFound, WrongSignIn } from './trouble.ts';
-export { mapInSlices } from './slices.ts';
-export { dayOf } from './visit.ts';
-export type { RequestContext } from './visit.ts';
-export { requireOwner, requireRole } from './permission.ts';
+} from './people/people.ts';
+export { postEntry, strikeEntry } from './pieces/postEntry.ts';
+export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series/series.ts';
+export { addSection, changeSection } from './songs/sections.ts';
+export { pinNote, strikePin } from './pieces/pins.ts';
+export { keepPlan, showPlan } from './pieces/plans.ts';
+export { showLedger } from './ledger/showLedger.ts';
+export { computeAll } from './pieces/keptStandings.ts';
+export { showDesk } from './desk/showDesk.ts';
+export { hear, keepLessonNote, listHomeNotes, showLessonDay, strikeHearing } from './lessons/lessonDay.ts';
+export { search } from './desk/search.ts';
+export { reportSeries } from './series/seriesReport.ts';
+export { reportStudio } from './desk/studioReport.ts';
+export { earliestFor, showHours, timeWork } from './requests/requestWork.ts';
+export { promiseRequest } from './requests/moveRequest.ts';
+export { showPiece } from './pieces/showPieces.ts';
+export { describeMe, hashPassword, signIn, contextOf } from './people/signIn.ts';
+export { changeSetUp, listTranscriptions, showTranscription } from './songs/transcriptions.ts';
+export { Invalid, Forbidden, Conflict, Trouble, NotFound, WrongSignIn } from './context/errors.ts';
+export { mapInSlices } from './context/slices.ts';
+export { dayOf } from './context/context.ts';
+export type { RequestContext } from './context/context.ts';
+export { requireOwner, requireRole } from './context/permission.ts';

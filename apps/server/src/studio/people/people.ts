@@ -1,0 +1,252 @@
+import { createHash, randomBytes } from 'node:crypto';
+import {
+  ENTERED_ROLES,
+  ROLES,
+  type Acceptance,
+  type EnteredRole,
+  type Invitation,
+  type PasswordChange,
+  type Person,
+  type PersonBody,
+  type PersonChange,
+  type PersonChanged,
+  type Welcome,
+} from '@jam-ledger/contract';
+import { DateTime } from 'luxon';
+import {
+  addPerson,
+  endInvitations,
+  endSessions,
+  findInvitation,
+  findOwn,
+  findPeople,
+  findPersonById,
+  findPersonBySignIn,
+  findWards,
+  keepWards,
+  saveVersioned,
+  useInvitation,
+  type ListedPerson,
+  type PersonModel,
+  type Store,
+} from '../../store/index.ts';
+import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
+import { writeTo } from './outbox.ts';
+import { endOverlapping } from '../series/series.ts';
+import { requireStrong } from './password.ts';
+import { hashPassword, rightPassword } from './signIn.ts';
+import { Invalid, Forbidden, NotFound } from '../context/errors.ts';
+import { type RequestContext } from '../context/context.ts';
+
+/** An invitation can be used for so long, days. Our choice. */
+const INVITED_DAYS = 14;
+
+/** Everybody of the studio, with invitations and wards. @throws Forbidden for others than teachers. */
+export async function listPeople(context: RequestContext): Promise<readonly Person[]> {
+  const rows = await findPeople(context.store, context.studio.id, { now: context.now });
+  return rows.map(describe);
+}
+
+/** Enters somebody: a teacher enters students and guardians, the owner teachers, too. @throws Forbidden, Invalid */
+export async function enterPerson(context: RequestContext, { role, name, wards }: PersonBody): Promise<Person> {
+  requireRoom(context, role);
+  await requireWards(context, role, wards);
+  const { store, studio, person } = context;
+  const teacherId = role === 'student' && person.role === 'teacher' ? person.id : null;
+  const id = await addPerson(store, { studioId: studio.id, role, name, teacherId });
+  await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
+  return show(context, id);
+}
+
+/**
+ * Changes somebody’s name, wards or teacher, puts them away, or takes that back. Whoever is put away is signed out at once and
+ * their lessons leave the desk; nothing of theirs is lost. When a student comes back, series whose hours others have by now are
+ * ended and named. @throws Forbidden, NotFound, Conflict, Invalid
+ */
+export async function changePerson(context: RequestContext, id: string, change: PersonChange): Promise<PersonChanged> {
+  const { store, studio, now } = context;
+  const before = orNotFound(await findOwn(store.people, { studioId: studio.id, id }));
+  const role = ENTERED_ROLES.find((one) => one === before.role);
+  if (!role) throw new Forbidden('The owner is not changed here.');
+  requireRoom(context, role);
+  if (await isClaim(context, before, change)) await requireHandsOn(context, role, before);
+  await requireWards(context, role, change.wards);
+  await requireTeacherOf(context, role, change.teacherId);
+  const { version, wards, archived, ...values } = change;
+  const archivedAt = archived ? (before.archivedAt ?? now) : null;
+  const row = { studioId: studio.id, id, version };
+  await orConflict(await saveVersioned(store.people, row, { ...values, archivedAt }), () => show(context, id));
+  await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
+  if (archived) await signOutEverywhere(context, id);
+  const isBack = role === 'student' && before.archivedAt && !archived;
+  const ended = isBack ? await endOverlapping(context, id) : [];
+  return { person: await show(context, id), ended };
+}
+
+async function signOutEverywhere({ store, studio, now }: RequestContext, id: string): Promise<void> {
+  await endInvitations(store, studio.id, id, now);
+  await endSessions(store, id, '');
+}
+
+/**
+ * Makes an invitation; earlier ones of the same person no longer hold. Its link is told to whoever makes it, and to nobody else: only
+ * a digest of its token is kept, and the message in the outbox is without it. @throws Forbidden, NotFound, Invalid
+ */
+export async function invite(context: RequestContext, id: string): Promise<Invitation> {
+  const { store, studio, person, now } = context;
+  const row = orNotFound(await findOwn(store.people, { studioId: studio.id, id }));
+  const role = ENTERED_ROLES.find((one) => one === row.role);
+  if (!role) throw new Forbidden('The owner is not invited; they change their password themselves.');
+  await requireHandsOn(context, role, row);
+  if (row.archivedAt) throw new Invalid([{ field: 'id', message: `${row.name} is put away; take them back first.` }]);
+  const token = randomBytes(32).toString('base64url');
+  const path = `/welcome/${token}`;
+  const expiresAt = DateTime.fromJSDate(now).plus({ days: INVITED_DAYS }).toJSDate();
+  await endInvitations(store, studio.id, id, now);
+  const values = { studioId: studio.id, personId: id, madeBy: person.id, tokenHash: digestOf(token), expiresAt };
+  await store.invitations.create(values);
+  const until = DateTime.fromJSDate(expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
+  await writeTo(context, id, {
+    subject: `Your place in the book of ${studio.name}`,
+    body: `${row.name}, ${person.name} opens the book for you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
+  });
+  return { path, expiresAt: expiresAt.toISOString() };
+}
+
+/** Whom an invitation is for. @throws NotFound where it was used, is over, or never was. */
+export async function showWelcome(store: Store, token: string, now: Date): Promise<Welcome> {
+  const { person, signInName } = await invited(store, token, now);
+  return {
+    name: person.name,
+    studio: person.studioName,
+    role: parseWord(ROLES, person.role),
+    signInName: signInName ?? '',
+  };
+}
+
+/** Chooses a name and a password by an invitation, which is used up with it. @throws NotFound, Invalid */
+export async function acceptInvitation(
+  store: Store,
+  token: string,
+  { now, signInName, password }: Acceptance & { readonly now: Date },
+): Promise<null> {
+  const { id, person } = await invited(store, token, now);
+  const name = signInName.trim();
+  await requireStrong(password, [name, person.name, person.studioName]);
+  const passwordHash = await hashPassword(password);
+  await store.inTransaction(async () => {
+    // Of two who choose the same name at once, the second is told so.
+    await store.lock('names to sign in with');
+    const other = await findPersonBySignIn(store, name);
+    if (other && other.id !== person.id)
+      throw new Invalid([
+        { field: 'signInName', message: 'Somebody already signs in with this name; choose another.' },
+      ]);
+    if (!(await useInvitation(store, id, now))) throw new NotFound(NO_INVITATION);
+    await store.people.update({ signInName: name, passwordHash }, { where: { id: person.id } });
+    await endSessions(store, person.id, '');
+  });
+  return null;
+}
+
+/** Changes one’s own password and signs out everywhere else. @throws Invalid where the old one is wrong */
+export async function changePassword(
+  { store, person, studio, sessionId }: RequestContext,
+  { old, password }: PasswordChange,
+): Promise<null> {
+  const row = orNotFound(await findPersonById(store, person.id));
+  if (!(await rightPassword(row.passwordHash, old)))
+    throw new Invalid([{ field: 'old', message: 'This is not the password that holds.' }]);
+  await requireStrong(password, [person.name, studio.name, row.signInName ?? '']);
+  const passwordHash = await hashPassword(password);
+  await store.inTransaction(async () => {
+    await store.people.update({ passwordHash }, { where: { id: person.id } });
+    await endSessions(store, person.id, sessionId);
+  });
+  return null;
+}
+
+const NO_INVITATION = 'This invitation was used, or is over. Ask your teacher for another one.';
+
+async function invited(store: Store, token: string, now: Date) {
+  const invitation = await findInvitation(store, digestOf(token), now);
+  const person = invitation && (await findPersonById(store, invitation.personId));
+  if (!invitation || !person) throw new NotFound(NO_INVITATION);
+  return { ...invitation, person };
+}
+
+/** Tokens are long and made by chance, so that a plain digest keeps them. */
+function digestOf(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}
+
+function requireRoom(context: RequestContext, role: EnteredRole): void {
+  if (role === 'teacher' && context.person.role !== 'owner')
+    throw new Forbidden('Only the owner enters and changes teachers.');
+}
+
+/**
+ * Lets those go on who hand an invitation on: the owner, and of students and their guardians whoever teaches them, or any
+ * teacher where nobody does yet. Whoever makes a link could use it. @throws Forbidden
+ */
+async function requireHandsOn(context: RequestContext, role: EnteredRole, row: PersonModel): Promise<void> {
+  requireRoom(context, role);
+  const { store, studio, person } = context;
+  if (person.role === 'owner') return;
+  const wards = role === 'guardian' ? await findWards(store, studio.id, row.id) : [];
+  const students =
+    role === 'guardian'
+      ? await peopleOf(
+          context,
+          wards.map(({ id }) => id),
+        )
+      : [row];
+  if (students.some(({ teacherId }) => teacherId == null || teacherId === person.id)) return;
+  throw new Forbidden('Somebody else teaches here; they, or the owner, hand out this link.');
+}
+
+/** Whether a change says who belongs to whom: who teaches a student, or whose guardian somebody is. */
+async function isClaim(
+  { store, studio }: RequestContext,
+  before: PersonModel,
+  { wards, teacherId }: PersonChange,
+): Promise<boolean> {
+  if (teacherId !== (before.teacherId ?? null)) return true;
+  const had = before.role === 'guardian' ? await findWards(store, studio.id, before.id) : [];
+  return had.length !== wards.length || had.some(({ id }) => !wards.includes(id));
+}
+
+async function requireWards(context: RequestContext, role: EnteredRole, wards: readonly string[]): Promise<void> {
+  const wrong = (message: string) => new Invalid([{ field: 'wards', message }]);
+  if (role === 'guardian' && wards.length === 0) throw wrong('Say whose guardian this is.');
+  if (role !== 'guardian' && wards.length > 0) throw wrong('Only a guardian reads the pages of a student.');
+  const rows = await peopleOf(context, wards);
+  if (rows.length !== wards.length || rows.some((row) => row.role !== 'student'))
+    throw wrong('One of these is no student of the studio.');
+}
+
+async function requireTeacherOf(context: RequestContext, role: EnteredRole, teacherId: string | null): Promise<void> {
+  if (teacherId === null) return;
+  const wrong = (message: string) => new Invalid([{ field: 'teacherId', message }]);
+  if (role !== 'student') throw wrong('Only a student has a teacher.');
+  const [teacher] = await peopleOf(context, [teacherId]);
+  if (teacher?.role !== 'teacher' && teacher?.role !== 'owner') throw wrong('This is no teacher of the studio.');
+}
+
+function peopleOf({ store, studio }: RequestContext, ids: readonly string[]): Promise<PersonModel[]> {
+  return store.people.findAll({ where: { studioId: studio.id, id: [...ids] } });
+}
+
+async function show({ store, studio, now }: RequestContext, id: string): Promise<Person> {
+  return describe(orNotFound((await findPeople(store, studio.id, { now, id }))[0]));
+}
+
+function describe({ invitedUntil, archivedAt, teacherId, teacherName, role, ...rest }: ListedPerson): Person {
+  return {
+    ...rest,
+    role: parseWord(ROLES, role),
+    invitedUntil: invitedUntil?.toISOString() ?? null,
+    archived: archivedAt !== null,
+    teacher: teacherId === null ? null : { id: teacherId, name: teacherName ?? '' },
+  };
+}

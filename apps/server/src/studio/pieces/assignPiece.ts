@@ -1,0 +1,56 @@
+import type { Piece, PieceBody, PieceChange } from '@jam-ledger/contract';
+import { cutKey, wholePhrase } from '@jam-ledger/core/pieces';
+import { findOwn, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
+import { orNotFound, orConflict } from '../context/rows.ts';
+import { keepShown } from './keptStandings.ts';
+import { showPiece } from './showPieces.ts';
+import { Invalid } from '../context/errors.ts';
+import { dayOf, type RequestContext } from '../context/context.ts';
+
+/**
+ * Assigns a phrase to the student it was written for, as a practice piece; one that is planned, or was taken back before, is
+ * given. Two at once wait for each other, so that only one gives it.
+ * @throws Forbidden, NotFound, Invalid, Conflict
+ */
+export async function assignPiece(context: RequestContext, body: PieceBody): Promise<Piece> {
+  const { store, studio } = context;
+  const studioId = studio.id;
+  const phrase = orNotFound(await findOwn(store.phrases, { studioId, id: body.phraseId }));
+  const section = orNotFound(await findOwn(store.sections, { studioId, id: phrase.sectionId }));
+  const song = orNotFound(await findOwn(store.transcriptions, { studioId, id: section.transcriptionId }));
+  const cut = { kind: 'phrase', parts: [wholePhrase(phrase.id)] } as const;
+  const owned = { studioId, studentId: song.studentId, cut: cutKey(cut) };
+  const { startBpm, targetBpm, floorBpm = null, difficulty = null } = body;
+  const at = { songId: song.id, phraseId: phrase.id };
+  await lockPlan(store, song.id);
+  const before = await store.pieces.findOne({ where: owned });
+  if (before && before.assignedOn !== null && !before.struck)
+    throw new Invalid([{ field: 'phraseId', message: 'This phrase is already a practice piece of this student.' }]);
+  const values = { startBpm, targetBpm, floorBpm, difficulty, assignedOn: dayOf(context), struck: false };
+  const place = before && !before.struck ? before.place : await makeRoomInPlan(store, studioId, at);
+  if (before) {
+    const { id, version } = before;
+    const saved = await saveVersioned(store.pieces, { studioId, id, version }, { ...values, place });
+    await orConflict(saved, () => showPiece(context, id));
+    return keepShown(context, await showPiece(context, id));
+  }
+  const row = await store.pieces.create({ ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, place });
+  return keepShown(context, await showPiece(context, row.id));
+}
+
+/** Changes the tempos of a piece, gives it or takes it back into the plan or out of it. @throws Forbidden, NotFound, Conflict */
+export async function changePiece(context: RequestContext, id: string, change: PieceChange): Promise<Piece> {
+  const { store, studio } = context;
+  const { version, given, ...changes } = change;
+  const before = orNotFound(await findOwn(store.pieces, { studioId: studio.id, id }));
+  const assignedOn = given ? (before.assignedOn ?? dayOf(context)) : null;
+  const isBack = before.struck && !changes.struck;
+  const place = isBack ? await makeRoomInPlan(store, studio.id, before) : before.place;
+  const saved = await saveVersioned(
+    store.pieces,
+    { studioId: studio.id, id, version },
+    { ...changes, assignedOn, place },
+  );
+  await orConflict(saved, () => showPiece(context, id));
+  return keepShown(context, await showPiece(context, id));
+}

@@ -1,0 +1,79 @@
+import type { Phrase, PhraseReference } from '@jam-ledger/contract';
+import { readShorthand, transpose } from '@jam-ledger/core/notation';
+import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import {
+  findOwn,
+  findReferences,
+  saveVersioned,
+  type PhraseModel,
+  type TranscriptionModel,
+} from '../../store/index.ts';
+import { orNotFound, orConflict } from '../context/rows.ts';
+import { gatherFacts } from '../licks/licks.ts';
+import { keepRevision } from './revisions.ts';
+import { describePhrase } from './transcriptions.ts';
+import { Invalid } from '../context/errors.ts';
+import { type RequestContext } from '../context/context.ts';
+
+/**
+ * Lets a phrase refer to another instead of repeating it, moved by so many frets, or stand for itself again. Its text
+ * follows the other’s. @throws Forbidden, NotFound, Conflict; Invalid where it would refer in a circle or off the neck.
+ */
+export async function referPhrase(context: RequestContext, id: string, reference: PhraseReference): Promise<Phrase> {
+  const { store, studio } = context;
+  const { version, to, movedFrets } = reference;
+  const before = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
+  const row = { studioId: studio.id, id, version };
+  const text = to === null ? before.text : await referredText(context, before, { to, movedFrets });
+  const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
+  const after = await orConflict(await saveVersioned(store.phrases, row, changes), describePhrase);
+  if (text !== before.text) await keepRevision(context, before);
+  await gatherFacts(store, { phraseId: id });
+  return describePhrase(after);
+}
+
+async function referredText(
+  context: RequestContext,
+  from: PhraseModel,
+  { to, movedFrets }: { readonly to: string; readonly movedFrets: number },
+): Promise<string> {
+  const { store, studio } = context;
+  const refuse = (message: string) => new Invalid([{ field: 'to', message }]);
+  const target = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id: to }));
+  const circle = 'These phrases would refer to each other in a circle; refer to one that is written out.';
+  if (target.id === from.id || target.refersTo) throw refuse(circle);
+  if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
+  const song = await songOf(context, target);
+  if (song.id !== (await songOf(context, from)).id) throw refuse('A phrase refers to one of the same song.');
+  const moved = movedText(target.text, movedFrets, song);
+  if (moved === undefined) throw refuse(`Moved by ${movedFrets} frets, some of it would leave the neck.`);
+  return moved;
+}
+
+async function songOf({ store, studio }: RequestContext, { sectionId }: PhraseModel): Promise<TranscriptionModel> {
+  const section = orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
+  return orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
+}
+
+/** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
+export async function carryReferences(context: RequestContext, target: PhraseModel): Promise<void> {
+  const { store, studio } = context;
+  const references = await findReferences(store, studio.id, target.id);
+  if (references.length === 0) return;
+  const song = await songOf(context, target);
+  for (const row of references) {
+    const text = movedText(target.text, row.movedFrets, song);
+    const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
+    await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
+    await gatherFacts(store, { phraseId: row.id });
+  }
+}
+
+function movedText(text: string, frets: number, song: TranscriptionModel): string | undefined {
+  if (frets === 0 || text.trim() === '') return text;
+  const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
+  const edited = transpose(text, readShorthand(text, { tuning }).phrase, { from: 0, to: text.length }, frets);
+  if (!edited.ok) return undefined;
+  const { span, text: moved } = edited.edit;
+  return text.slice(0, span.from) + moved + text.slice(span.to);
+}

@@ -1,0 +1,119 @@
+import {
+  CERTAINTIES,
+  FEELS,
+  LAYERS,
+  PHRASE_STATUSES,
+  PITCH_WAYS,
+  type Phrase,
+  type Section,
+  type SetUp,
+  type SetUpChange,
+  type SongBasics,
+  type Transcription,
+  type TranscriptionLine,
+} from '@jam-ledger/contract';
+import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
+import type { PhraseModel, SectionModel, TranscriptionRow } from '../../store/index.ts';
+import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
+import { gatherFacts } from '../licks/licks.ts';
+import { studentOfSong } from '../people/students.ts';
+import { type RequestContext } from '../context/context.ts';
+
+/** The transcriptions of the studio by title. @throws Forbidden for a student. */
+export async function listTranscriptions(context: RequestContext): Promise<readonly TranscriptionLine[]> {
+  const rows = await findTranscriptions(context.store, context.studio.id);
+  return rows.map(({ id, title, whose, studentId, studentName, phrases }) => ({
+    id,
+    title,
+    whose,
+    phrases,
+    student: { id: studentId, name: studentName },
+  }));
+}
+
+/** One transcription with its sections and phrases. @throws Forbidden, NotFound */
+export async function showTranscription(context: RequestContext, id: string): Promise<Transcription> {
+  const { store, studio } = context;
+  const row = orNotFound((await findTranscriptions(store, studio.id, id))[0]);
+  const sections = await findSections(store, studio.id, id);
+  const phrases = await findPhrases(
+    store,
+    studio.id,
+    sections.map((section) => section.id),
+  );
+  return {
+    id,
+    version: row.version,
+    student: await studentOfSong(context, row.studentId),
+    ...setUpOf(row),
+    sections: sections.map((section) =>
+      describeSection(
+        section,
+        phrases.filter(({ sectionId }) => sectionId === section.id),
+      ),
+    ),
+  };
+}
+
+/** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */
+export async function changeSetUp(context: RequestContext, id: string, change: SetUpChange): Promise<Transcription> {
+  const { store, studio } = context;
+  const { version, ...setUp } = change;
+  const saved = await saveVersioned(store.transcriptions, { studioId: studio.id, id, version }, setUp);
+  await orConflict(saved, () => showTranscription(context, id));
+  await gatherFacts(store, { songId: id });
+  return showTranscription(context, id);
+}
+
+/** The set-up that a row holds, as far as a phrase needs it. */
+export function basicsOf(
+  row: Omit<SongBasics, 'feel' | 'pitchWay'> & { readonly feel: string; readonly pitchWay: string },
+): SongBasics {
+  const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = row;
+  const basics = { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
+  return { ...basics, feel: parseWord(FEELS, row.feel), pitchWay: parseWord(PITCH_WAYS, row.pitchWay) };
+}
+
+function setUpOf(row: TranscriptionRow): SetUp {
+  const { secondKey, changes, rig, scaleLengthMm, songSeconds } = row;
+  return {
+    ...basicsOf(row),
+    secondKey,
+    changes,
+    rig,
+    scaleLengthMm,
+    songSeconds,
+    studentLayer: parseWord(LAYERS, row.studentLayer),
+  };
+}
+
+/** A section as it travels. */
+export function describeSection(row: SectionModel, phrases: readonly PhraseModel[]): Section {
+  const { id, version, label, role, startSeconds, bars, times, open, passes, jump, struck } = row;
+  const body = { label, role, startSeconds, bars, times, open, passes, jump };
+  return { id, version, ...body, struck, phrases: phrases.map(describePhrase) };
+}
+
+/** A phrase as it travels. */
+export function describePhrase(row: PhraseModel): Phrase {
+  const { id, version, sectionId, name, text, reason, struck, checkedBy, checkedAgainst } = row;
+  return {
+    id,
+    version,
+    sectionId,
+    name,
+    text,
+    reason,
+    struck,
+    checkedBy,
+    checkedAgainst,
+    layer: parseWord(LAYERS, row.layer),
+    certainty: parseWord(CERTAINTIES, row.certainty),
+    status: parseWord(PHRASE_STATUSES, row.status),
+    checkedAt: row.checkedAt?.toISOString() ?? null,
+    alternateOf: row.alternateOf ?? null,
+    chosen: row.chosen,
+    refersTo: row.refersTo ?? null,
+    movedFrets: row.movedFrets,
+  };
+}

@@ -1,0 +1,256 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
+import Button from 'primevue/button';
+import { computed, watchEffect } from 'vue';
+import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
+import { isForPage, useLook, useNotices, useSession } from '../session/index.ts';
+import { NotOpened } from '../ui/index.ts';
+
+const session = useSession();
+const notices = useNotices();
+const router = useRouter();
+const route = useRoute();
+const { chosen: look, dark } = useLook();
+watchEffect(() => {
+  document.documentElement.dataset['look'] = dark.value ? 'dark' : 'light';
+});
+
+const tabs = computed(() =>
+  session.isTeacher
+    ? [
+        { name: 'desk', label: 'Desk' },
+        { name: 'requests', label: 'Requests' },
+        { name: 'songs', label: 'Songs', holds: ['song', 'sheet', 'pieces'] },
+        { name: 'licks', label: 'Licks' },
+        { name: 'lesson', label: 'Lesson' },
+        { name: 'ledger', label: 'Ledger' },
+        { name: 'series', label: 'Series', holds: ['series-report'] },
+        { name: 'students', label: 'Students' },
+        { name: 'studio', label: 'Studio', holds: ['studio-report'] },
+        { name: 'search', label: 'Search' },
+      ]
+    : [
+        ...(session.isStudent ? [{ name: 'practice', label: 'Practice', holds: ['piece', 'drills'] }] : []),
+        { name: 'ledger', label: 'Ledger' },
+        { name: 'home', label: 'Lessons', holds: ['series-report'] },
+        { name: 'requests', label: 'Requests' },
+      ],
+);
+
+/** Whether the page shown stands under a tab. */
+function isOpen(tab: { readonly name: string; readonly holds?: readonly string[] }): boolean {
+  return route.name === tab.name || (tab.holds ?? []).some((name) => route.name === name);
+}
+
+useEventListener('keydown', (event) => {
+  if (event.key !== '/' || !session.isTeacher || !isForPage(event)) return;
+  event.preventDefault();
+  void router.push({ name: 'search' });
+});
+
+/** Goes to the page that was asked for, now that it may be known who is signed in. */
+async function openAgain(): Promise<void> {
+  if (!(await session.load())) return;
+  const { pathname, search, hash } = window.location;
+  await router.replace(`${pathname}${search}${hash}`);
+}
+
+// Code of a page that is gone belongs to a version of Jam Ledger that was renewed meanwhile.
+useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error }) => {
+  const [path] = /\/assets\/[^\s'"]+/.exec(event.payload?.message ?? '') ?? [];
+  void notices.tell(async () => {
+    const answer = path === undefined ? undefined : await fetch(path, { cache: 'no-store' }).catch(() => undefined);
+    if (!answer) notices.say('This page could not be loaded, since the studio cannot be reached.');
+    else if (answer.status === 404)
+      notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () => window.location.reload());
+  });
+});
+
+async function leave(): Promise<void> {
+  await notices.tell(async () => {
+    await session.signOut();
+    await router.push({ name: 'sign-in' });
+  });
+}
+</script>
+
+<template>
+  <div :class="['book', { bound: session.me }]">
+    <header v-if="session.me" class="spine">
+      <RouterLink to="/" class="title" aria-label="Jam Ledger, to the first page">
+        <img src="/mark.svg" alt="" width="30" height="30" />
+        <span>Jam Ledger</span>
+      </RouterLink>
+      <nav aria-label="Parts of the book">
+        <RouterLink
+          v-for="tab in tabs"
+          :key="tab.name"
+          :to="{ name: tab.name }"
+          :class="['tab', { open: isOpen(tab) }]"
+          >{{ tab.label }}</RouterLink
+        >
+      </nav>
+      <div class="who">
+        <p class="studio">{{ session.me.studio.name }}</p>
+        <p>
+          <RouterLink :to="{ name: 'account' }" title="Your password">{{ session.me.name }}</RouterLink>
+        </p>
+        <div class="small">
+          <Button
+            size="small"
+            text
+            :label="dark ? 'Light paper' : 'Dark paper'"
+            @click="look = dark ? 'light' : 'dark'"
+          />
+          <Button size="small" text label="Sign out" @click="leave" />
+        </div>
+      </div>
+    </header>
+    <main>
+      <NotOpened v-if="session.trouble" :why="session.trouble" :retry="openAgain" />
+      <RouterView v-else />
+    </main>
+    <div v-if="notices.notice" class="notice" role="status">
+      <span>{{ notices.notice.text }}</span>
+      <Button
+        v-if="notices.notice.undo"
+        size="small"
+        :label="notices.notice.label ?? 'Undo'"
+        outlined
+        @click="notices.takeBack()"
+      />
+      <Button size="small" text icon="pi pi-times" aria-label="Put away" @click="notices.notice = null" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.book.bound {
+  display: grid;
+  grid-template-columns: 9.5rem minmax(0, 1fr);
+  min-height: 100vh;
+}
+.spine {
+  border-right: 2px solid var(--warm);
+  padding: 1rem 0 1rem 0.9rem;
+  display: flex;
+  flex-direction: column;
+  gap: 1.4rem;
+  position: sticky;
+  top: 0;
+  height: 100vh;
+}
+.title {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-family: var(--type-book);
+  font-weight: 700;
+  font-size: 1.05rem;
+  line-height: 1.1;
+  color: var(--ink);
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  flex-direction: column;
+  gap: 0.25rem;
+}
+.tab {
+  padding: 0.35rem 0.7rem;
+  border: 1px solid transparent;
+  border-right: 0;
+  color: var(--ink);
+  text-decoration: none;
+  font-weight: 600;
+  margin-right: -2px;
+}
+.tab:hover {
+  background: var(--page-sunk);
+}
+.tab.open {
+  background: var(--page);
+  border-color: var(--warm);
+  border-right: 2px solid var(--page);
+}
+.who {
+  margin-top: auto;
+  font-size: 0.88rem;
+  padding-right: 0.6rem;
+}
+.studio {
+  color: var(--ink-soft);
+}
+.small {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  margin-left: -0.5rem;
+}
+main {
+  padding: 1.2rem 1.6rem 4rem;
+  min-width: 0;
+}
+.notice {
+  position: fixed;
+  inset: auto auto 1rem 50%;
+  transform: translateX(-50%);
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  background: var(--page);
+  border: 1px solid var(--ink);
+  padding: 0.4rem 0.5rem 0.4rem 1rem;
+  width: max-content;
+  max-width: calc(100vw - 2rem);
+  z-index: 20;
+}
+@media (max-width: 720px) {
+  .book.bound {
+    display: block;
+  }
+  .spine {
+    position: static;
+    height: auto;
+    flex-direction: row;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.8rem;
+    align-items: center;
+    border-right: 0;
+    border-bottom: 2px solid var(--warm);
+    padding: 0.6rem 0.8rem 0;
+  }
+  nav {
+    flex-direction: row;
+    order: 3;
+    width: 100%;
+  }
+  .tab {
+    border: 1px solid transparent;
+    border-bottom: 0;
+    margin: 0 0 -2px;
+    flex: 1;
+    text-align: center;
+  }
+  .tab.open {
+    border-color: var(--warm);
+    border-bottom: 2px solid var(--page);
+  }
+  .who {
+    margin: 0 0 0 auto;
+    display: flex;
+    align-items: center;
+    padding: 0;
+  }
+  .studio {
+    display: none;
+  }
+  .small {
+    flex-direction: row;
+    margin-left: 0;
+  }
+  main {
+    padding: 0.9rem 0.8rem 4rem;
+  }
+}
+</style>

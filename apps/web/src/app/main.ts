@@ -1,0 +1,13 @@
+import { createPinia } from 'pinia';
+import 'primeicons/primeicons.css';
+import PrimeVue from 'primevue/config';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router.ts';
+import { ledgerPreset } from '../theme/index.ts';
+
+createApp(App)
+  .use(createPinia())
+  .use(router)
+  .use(PrimeVue, { theme: { preset: ledgerPreset, options: { darkModeSelector: '[data-look="dark"]' } } })
+  .mount('#app');

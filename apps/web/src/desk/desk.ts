@@ -1,0 +1,19 @@
+import type { Desk, Found } from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api } from '../api/index.ts';
+
+/** What needs the teacher today, and whatever is looked for in the studio. */
+export const useDesk = defineStore('desk', () => {
+  const desk = ref<Desk>();
+
+  async function load(): Promise<void> {
+    desk.value = await api.desk();
+  }
+
+  function search(q: string): Promise<readonly Found[]> {
+    return api.search({ query: { q } });
+  }
+
+  return { desk, load, search };
+});

@@ -1,0 +1,2 @@
+export { useDesk } from './desk.ts';
+export { placeOfFound } from './deskLines.ts';

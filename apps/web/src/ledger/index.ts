@@ -1,0 +1,1 @@
+export { useLedger } from './ledger.ts';

@@ -1,0 +1,30 @@
+import type { Lesson, LessonDay, Student } from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api } from '../api/index.ts';
+import { isOver } from '../ui/index.ts';
+
+/** So far ahead the next lesson is looked for, days. Our choice. */
+const LOOK_AHEAD_DAYS = 14;
+
+/** Lessons as they are held: whose is next, and all that one is held from. */
+export const useLessons = defineStore('lessons', () => {
+  const students = ref<readonly Student[]>();
+
+  async function loadStudents(): Promise<readonly Student[]> {
+    students.value ??= await api.students();
+    return students.value;
+  }
+
+  /** The lesson that goes on or comes next in a zone. */
+  async function next(zone: string): Promise<Lesson | undefined> {
+    const lessons = await api.lessons({ query: { days: LOOK_AHEAD_DAYS } });
+    return lessons.find((one) => !isOver(one, zone));
+  }
+
+  function dayOf(studentId: string): Promise<LessonDay> {
+    return api.lessonDay({ id: studentId });
+  }
+
+  return { students, loadStudents, next, dayOf };
+});

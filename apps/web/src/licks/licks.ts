@@ -1,0 +1,26 @@
+import type { LickQuery, LicksFound } from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api } from '../api/index.ts';
+
+/** Phrases that are looked for by what is played. */
+export const useLicks = defineStore('licks', () => {
+  const found = ref<LicksFound>();
+  const busy = ref(false);
+  let asked = 0;
+
+  /** Looks for phrases; an answer that comes after a newer question is none. */
+  async function search(query: LickQuery): Promise<void> {
+    asked += 1;
+    const mine = asked;
+    busy.value = true;
+    try {
+      const answer = await api.licks({ query });
+      if (mine === asked) found.value = answer;
+    } finally {
+      if (mine === asked) busy.value = false;
+    }
+  }
+
+  return { found, busy, search };
+});

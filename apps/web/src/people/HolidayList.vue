@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { STUDIO_LIMITS } from '@jam-ledger/contract';
+import type { Holiday } from '@jam-ledger/core/series';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { ref } from 'vue';
+import { dayText } from '../ui/index.ts';
+
+defineProps<{ holidays: readonly Holiday[]; disabled: boolean; problem: string | undefined }>();
+const emit = defineEmits<{ add: [holiday: Holiday]; remove: [holiday: Holiday] }>();
+
+const adding = ref(false);
+const name = ref('');
+const from = ref('');
+const to = ref('');
+
+function add(): void {
+  if (name.value.trim() === '' || from.value === '') return;
+  emit('add', { name: name.value.trim(), from: from.value, to: to.value === '' ? from.value : to.value });
+  adding.value = false;
+  [name.value, from.value, to.value] = ['', '', ''];
+}
+</script>
+
+<template>
+  <section aria-label="Holidays">
+    <h3>Holidays</h3>
+    <p v-if="holidays.length === 0" class="soft">The studio has no holidays; lessons of every series leave them out.</p>
+    <ul class="quiet-list">
+      <li v-for="holiday in holidays" :key="`${holiday.from} ${holiday.name}`">
+        <span>{{ holiday.name }}</span>
+        <span class="soft">
+          {{ dayText(holiday.from, 'short')
+          }}<template v-if="holiday.to !== holiday.from"> to {{ dayText(holiday.to, 'short') }}</template>
+        </span>
+        <Button
+          v-if="!disabled"
+          size="small"
+          text
+          severity="secondary"
+          label="Take out"
+          :aria-label="`Take ${holiday.name} out`"
+          @click="emit('remove', holiday)"
+        />
+      </li>
+    </ul>
+    <p v-if="problem" class="trouble" role="alert">{{ problem }}</p>
+    <form v-if="adding" class="row" @submit.prevent="add">
+      <InputText
+        v-model="name"
+        aria-label="Name of the holiday"
+        placeholder="autumn"
+        :maxlength="STUDIO_LIMITS.holidayName"
+      />
+      <label>from <input v-model="from" type="date" required /></label>
+      <label>to <input v-model="to" type="date" :min="from" /></label>
+      <Button type="submit" size="small" label="Close the studio" :disabled="name.trim() === '' || from === ''" />
+      <Button type="button" size="small" text severity="secondary" label="Leave it" @click="adding = false" />
+    </form>
+    <Button v-else-if="!disabled" size="small" outlined label="Add a holiday" @click="adding = true" />
+  </section>
+</template>
+
+<style scoped>
+li {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+  max-width: 36rem;
+  min-height: 2.1rem;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: center;
+  margin-top: 0.4rem;
+}
+input[type='date'] {
+  font: inherit;
+  color: var(--ink);
+  background: var(--page);
+  border: 1px solid var(--rule-strong);
+  padding: 0.3rem 0.4rem;
+}
+.trouble {
+  color: var(--warm);
+}
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { ENTERED_ROLES, PEOPLE_LIMITS, type EnteredRole, type PersonBody } from '@jam-ledger/contract';
+import { personSchema } from '@jam-ledger/contract/schemas';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
+import { computed } from 'vue';
+import { FieldRow, useForm } from '../ui/index.ts';
+
+const props = defineProps<{
+  /** Whether teachers can be entered, too. */
+  owner: boolean;
+  students: readonly { readonly id: string; readonly name: string }[];
+  save: (body: PersonBody) => Promise<void>;
+}>();
+const emit = defineEmits<{ done: [] }>();
+
+const first: PersonBody = { role: 'student', name: '', wards: [] };
+const { fields, problems, trouble, busy, send } = useForm(personSchema, first);
+const roles = computed(() => ENTERED_ROLES.filter((role) => props.owner || role !== 'teacher'));
+
+function choose(role: EnteredRole): void {
+  fields.role = role;
+  if (role !== 'guardian') fields.wards = [];
+}
+function toggle(id: string): void {
+  fields.wards = fields.wards.includes(id) ? fields.wards.filter((one) => one !== id) : [...fields.wards, id];
+}
+async function submit(): Promise<void> {
+  if (await send(props.save)) emit('done');
+}
+</script>
+
+<template>
+  <form class="person" novalidate aria-label="Enter somebody" @submit.prevent="submit">
+    <FieldRow v-slot="{ labelId }" label="Role" :problem="problems['role']">
+      <Select :model-value="fields.role" :options="roles" :aria-labelledby="labelId" @update:model-value="choose" />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Name" hint="nothing else is asked" :problem="problems['name']">
+      <InputText :id="id" v-model="fields.name" :invalid="invalid" :maxlength="PEOPLE_LIMITS.name" autofocus />
+    </FieldRow>
+    <fieldset v-if="fields.role === 'guardian'">
+      <legend>Reads the pages of</legend>
+      <label v-for="student in students" :key="student.id"
+        ><input type="checkbox" :checked="fields.wards.includes(student.id)" @change="toggle(student.id)" />
+        {{ student.name }}</label
+      >
+      <p v-if="problems['wards']" class="trouble" role="alert">{{ problems['wards'] }}</p>
+    </fieldset>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <div class="row">
+      <Button type="submit" label="Enter them" :disabled="busy" />
+      <Button type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.person {
+  display: flex;
+  flex-direction: column;
+  gap: 0.7rem;
+  max-width: 26rem;
+  margin: 0.6rem 0 1rem;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1rem;
+}
+legend {
+  font-weight: 600;
+  font-size: 0.92rem;
+}
+.row {
+  display: flex;
+  gap: 0.5rem;
+}
+.trouble {
+  color: var(--warm);
+}
+</style>

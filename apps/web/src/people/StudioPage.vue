@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { MAX_WORK_MINUTES, type Person, type PersonBody } from '@jam-ledger/contract';
+import Button from 'primevue/button';
+import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
+import { storeToRefs } from 'pinia';
+import { computed, onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import { FieldRow, dayIn } from '../ui/index.ts';
+import { usePeople } from './people.ts';
+import { useStudioSettings } from './useStudioSettings.ts';
+import HolidayList from './HolidayList.vue';
+import MailList from './MailList.vue';
+import PeopleTable from './PeopleTable.vue';
+import PersonForm from './PersonForm.vue';
+import SchoolList from './SchoolList.vue';
+import { useNotices, useSession } from '../session/index.ts';
+
+const notices = useNotices();
+const session = useSession();
+const settings = useStudioSettings();
+const { studio, own, problems } = settings;
+const store = usePeople();
+const { people, mail } = storeToRefs(store);
+const entering = ref(false);
+/** The link of an invitation just made, which is shown once. */
+const link = ref<{ readonly to: string; readonly url: string }>();
+/** Whoever is asked about before they are put away. */
+const leaving = ref<Person>();
+const isOwner = computed(() => session.me?.role === 'owner');
+const zone = computed(() => session.me?.studio.zone ?? 'utc');
+const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
+
+onMounted(() => notices.tell(async () => void (await Promise.all([store.load(), settings.load()]))));
+
+function mayChange({ role }: Person): boolean {
+  return role !== 'owner' && (isOwner.value || role !== 'teacher');
+}
+
+/** Whoever teaches a student hands links to them and their guardians, and any teacher where nobody does yet; the owner to all. */
+function mayInvite(person: Person): boolean {
+  if (isOwner.value) return true;
+  const isMine = ({ teacher }: Person) => teacher === null || teacher.id === session.me?.id;
+  if (person.role !== 'guardian') return isMine(person);
+  return (people.value ?? []).some((one) => person.wards.some(({ id }) => id === one.id) && isMine(one));
+}
+
+const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '');
+
+async function enter(body: PersonBody): Promise<void> {
+  const entered = await store.enter(body);
+  notices.say(`${entered.name} is entered. Invite them, and they choose a name and a password.`);
+}
+
+function invite(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    link.value = { to: person.name, url: `${window.location.origin}${await store.invite(person)}` };
+  });
+}
+async function copy(): Promise<void> {
+  await notices.tell(async () => {
+    await navigator.clipboard.writeText(link.value?.url ?? '');
+    notices.say('The link is copied.');
+  });
+}
+
+function putAway(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    leaving.value = undefined;
+    const away = await store.putAway(person);
+    notices.say(`${person.name} is put away; nothing of theirs is lost.`, () => takeBack(away));
+  });
+}
+function takeBack(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    const ended = await store.takeBack(person);
+    const words = ended.length === 0 ? '' : ` Others have the hours of ${ended.join(', ')} by now; that is ended.`;
+    notices.say(`${person.name} is back.${words}`);
+  });
+}
+</script>
+
+<template>
+  <header class="head">
+    <h1>Studio</h1>
+    <RouterLink :to="{ name: 'studio-report' }">The studio’s report</RouterLink>
+  </header>
+  <section aria-label="People">
+    <h2>People</h2>
+    <PeopleTable
+      v-if="people"
+      :people="people"
+      :may-change="mayChange"
+      :may-invite="mayInvite"
+      :day-of="(moment) => dayIn(moment, zone)"
+      @invite="invite"
+      @archive="leaving = $event"
+      @restore="takeBack"
+    />
+    <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Put ${leaving.name} away`">
+      <p>
+        {{ leaving.name }} is signed out and leaves every list<template v-if="leaving.lessonsToCome > 0"
+          >, and {{ leaving.lessonsToCome === 1 ? 'one lesson' : `${leaving.lessonsToCome} lessons` }} still to come
+          leave the desk</template
+        >. Nothing of theirs is lost; it all comes back with them.
+      </p>
+      <Button size="small" label="Put away" autofocus @click="putAway(leaving!)" />
+      <Button size="small" text severity="secondary" label="Leave it" @click="leaving = undefined" />
+    </div>
+    <div v-if="link" class="slip" role="status">
+      <p>
+        For {{ link.to }}: <code>{{ link.url }}</code>
+      </p>
+      <p class="soft">It works once, for two weeks, and is shown here only now, to you alone: hand it over yourself.</p>
+      <Button size="small" label="Copy it" @click="copy" />
+      <Button size="small" text severity="secondary" label="Put away" @click="link = undefined" />
+    </div>
+    <PersonForm v-if="entering" :owner="isOwner" :students="students" :save="enter" @done="entering = false" />
+    <Button v-else size="small" outlined label="Enter somebody" @click="entering = true" />
+  </section>
+  <section v-if="studio" aria-label="How the studio teaches">
+    <h2>How the studio teaches</h2>
+    <p class="soft">
+      {{
+        isOwner
+          ? 'It holds for every student who is not taught otherwise; on the desk the other way is one key away.'
+          : 'The owner decides this; a teacher or a student may go another way, and on the desk that is one key away.'
+      }}
+    </p>
+    <div class="schools">
+      <FieldRow v-slot="{ id }" label="Transcribing, a week" hint="minutes">
+        <InputNumber
+          :model-value="studio.workMinutes"
+          :input-id="id"
+          :min="0"
+          :max="MAX_WORK_MINUTES"
+          :use-grouping="false"
+          :disabled="!isOwner"
+          @update:model-value="settings.work"
+        />
+      </FieldRow>
+      <FieldRow v-slot="{ id, invalid }" label="Time zone" hint="of its walls" :problem="problems['zone']">
+        <InputText
+          :id="id"
+          :model-value="studio.zone"
+          :invalid="invalid"
+          :disabled="!isOwner"
+          @change="settings.move(valueOf($event))"
+        />
+      </FieldRow>
+      <SchoolList :schools="studio" :disabled="!isOwner" @choose="settings.teach" />
+    </div>
+    <HolidayList
+      :holidays="studio.holidays"
+      :disabled="!isOwner"
+      :problem="problems['holidays']"
+      @add="settings.close"
+      @remove="settings.open"
+    />
+  </section>
+  <section v-if="own && studio" aria-label="How you teach">
+    <h2>How you teach</h2>
+    <p class="soft">For your own students, where they are not taught otherwise.</p>
+    <div class="schools">
+      <SchoolList :schools="own.schools" :studio="studio" @choose="settings.changeOwn" />
+    </div>
+  </section>
+  <MailList :mail="mail" :zone="zone" />
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 1.2rem;
+}
+section {
+  margin-bottom: 1.8rem;
+}
+section > h2 {
+  margin: 0.4rem 0 0.3rem;
+}
+.slip {
+  border-left: 3px solid var(--warm);
+  background: var(--warm-wash);
+  padding: 0.5rem 0.8rem;
+  margin: 0.5rem 0;
+  max-width: 50rem;
+}
+code {
+  font-family: var(--type-mono);
+  overflow-wrap: anywhere;
+}
+.schools {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+  gap: 1rem 1.5rem;
+  margin: 0.7rem 0 1rem;
+  max-width: 64rem;
+}
+</style>

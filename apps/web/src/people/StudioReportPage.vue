@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import type { StudioReport } from '@jam-ledger/contract';
+import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import { computed, onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import { usePeople } from './people.ts';
+import { PlotChart, dayText, token } from '../ui/index.ts';
+import { useLook, useNotices } from '../session/index.ts';
+
+const notices = useNotices();
+const { dark } = useLook();
+const report = ref<StudioReport>();
+onMounted(() => notices.tell(async () => void (report.value = await usePeople().report())));
+
+const hours = (minutes: number) => Math.round(minutes / 6) / 10;
+const load = computed((): Data[] => {
+  void dark.value;
+  const weeks = report.value?.weeks ?? [];
+  const bar = (name: string, of: 'lessonMinutes' | 'workMinutes', colour: string): Data => ({
+    type: 'bar',
+    name,
+    x: weeks.map(({ from }) => dayText(from, 'short')),
+    y: weeks.map((week) => hours(week[of])),
+    marker: { color: token(colour) },
+    hovertemplate: '%{y} h<extra></extra>',
+  });
+  return [bar('lessons', 'lessonMinutes', '--cool'), bar('transcribing', 'workMinutes', '--warm')];
+});
+const loadLayout: Partial<Layout> = {
+  barmode: 'stack',
+  xaxis: { type: 'category' },
+  yaxis: { title: { text: 'hours', font: { size: 13 } } },
+};
+
+/** How the hours that requests took stand to what was estimated for them. */
+const judged = computed(() => {
+  const work = report.value?.work ?? [];
+  if (work.length === 0) return undefined;
+  const inside = work.filter(({ minutes, estimate }) => minutes >= estimate.low && minutes <= estimate.high).length;
+  return `${inside} of ${work.length} took as long as their range said; a range is made to hold 8 in 10.`;
+});
+</script>
+
+<template>
+  <article v-if="report" class="report">
+    <header>
+      <h1>The studio’s report</h1>
+      <RouterLink :to="{ name: 'studio' }">Back to the studio</RouterLink>
+    </header>
+    <section aria-label="Load of the weeks">
+      <h2>Load of the weeks</h2>
+      <p class="soft">
+        Lessons, and hours on requests: spent in weeks gone by, due in those to come. There are
+        {{ hours(report.workMinutes) }} h a week for transcribing.
+      </p>
+      <PlotChart
+        :data="load"
+        :layout="loadLayout"
+        :height="240"
+        :dark="dark"
+        label="Hours of lessons and of transcribing, week by week; the table below has the numbers"
+      />
+      <details>
+        <summary>As a table</summary>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Week from</th>
+              <th scope="col">Lessons</th>
+              <th scope="col">Hours of lessons</th>
+              <th scope="col">Hours on requests</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="week in report.weeks" :key="week.from">
+              <td>{{ dayText(week.from) }}</td>
+              <td>{{ week.lessons }}</td>
+              <td>{{ hours(week.lessonMinutes) }}</td>
+              <td>{{ hours(week.workMinutes) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </details>
+    </section>
+    <section aria-label="Requests against their estimates">
+      <h2>Requests against their estimates</h2>
+      <p v-if="report.work.length === 0" class="soft">
+        No delivered request has hours yet. Start the timer of a request when you sit down to it; it may be forgotten.
+      </p>
+      <template v-else>
+        <p>{{ judged }}</p>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Request</th>
+              <th scope="col">Took, h</th>
+              <th scope="col">Estimated, h</th>
+              <th scope="col">Range, h</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in report.work" :key="one.requestId">
+              <th scope="row">
+                {{ one.title }} <span class="soft">{{ one.student }}</span>
+              </th>
+              <td>{{ hours(one.minutes) }}</td>
+              <td>{{ hours(one.estimate.minutes) }}</td>
+              <td>{{ hours(one.estimate.low) }}–{{ hours(one.estimate.high) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+      <p class="soft">
+        A request of one part is estimated at {{ report.onePart.minutes }} min ({{ report.onePart.low }}–{{
+          report.onePart.high
+        }}), {{ report.onePart.from === 0 ? 'by plain defaults' : `from ${report.onePart.from} of your own` }}.
+      </p>
+    </section>
+    <section aria-label="Time to held by difficulty">
+      <h2>Time to held, by difficulty</h2>
+      <p v-if="report.held.length === 0" class="soft">No piece of known difficulty is given yet.</p>
+      <table v-else>
+        <thead>
+          <tr>
+            <th scope="col">Difficulty</th>
+            <th scope="col">Pieces</th>
+            <th scope="col">Held</th>
+            <th scope="col">Half of those held, within</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="band in report.held" :key="band.from">
+            <th scope="row">{{ band.from }} to {{ band.to }}</th>
+            <td>{{ band.pieces }}</td>
+            <td>{{ band.held }}</td>
+            <td>{{ band.medianDays === null ? 'none yet' : `${band.medianDays} days` }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </article>
+</template>
+
+<style scoped>
+.report {
+  max-width: 60rem;
+  display: flex;
+  flex-direction: column;
+  gap: 1.2rem;
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: 1.2rem;
+}
+table {
+  border-collapse: collapse;
+  width: min(46rem, 100%);
+  margin: 0.3rem 0;
+}
+th,
+td {
+  text-align: left;
+  padding: 0.2rem 1rem 0.2rem 0;
+  border-bottom: 1px solid var(--rule);
+}
+th span {
+  font-weight: 400;
+}
+thead th {
+  border-bottom: 1px solid var(--ink);
+}
+summary {
+  cursor: pointer;
+  color: var(--cool);
+}
+</style>

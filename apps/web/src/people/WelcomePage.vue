@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { SIGN_IN_LIMITS, type Welcome } from '@jam-ledger/contract';
+import { acceptanceSchema } from '@jam-ledger/contract/schemas';
+import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { FieldRow, useForm } from '../ui/index.ts';
+import { useNotices, useSession } from '../session/index.ts';
+
+const route = useRoute();
+const router = useRouter();
+const session = useSession();
+const notices = useNotices();
+const welcome = ref<Welcome>();
+const refused = ref('');
+const token = String(route.params['token']);
+const { fields, problems, trouble, busy, send, fill } = useForm(acceptanceSchema, { signInName: '', password: '' });
+
+onMounted(async () => {
+  try {
+    welcome.value = await session.welcome(token);
+    fill({ signInName: welcome.value.signInName, password: '' });
+  } catch (error) {
+    refused.value = error instanceof Error ? error.message : 'This invitation cannot be opened.';
+  }
+});
+
+async function submit(): Promise<void> {
+  const accepted = await send(async (body) => {
+    await session.accept(token, body);
+    if (session.me) await session.signOut();
+    await session.signIn({ name: body.signInName.trim(), password: body.password });
+  });
+  if (!accepted) return;
+  notices.say(`Welcome, ${welcome.value?.name ?? ''}.`);
+  await router.push('/');
+}
+</script>
+
+<template>
+  <div class="cover">
+    <form class="plate" novalidate @submit.prevent="submit">
+      <img src="/mark.svg" alt="" width="46" height="46" />
+      <h1>Jam Ledger</h1>
+      <p v-if="refused" role="alert">{{ refused }}</p>
+      <template v-else-if="welcome">
+        <p>
+          {{ welcome.name }}, {{ welcome.studio }} opens the book for you<template v-if="welcome.role === 'guardian'"
+            >, to read along</template
+          >. Choose a name to sign in with, and a password of ten characters or more.
+        </p>
+        <FieldRow v-slot="{ id, invalid }" label="Name" :problem="problems['signInName']">
+          <InputText
+            :id="id"
+            v-model="fields.signInName"
+            :invalid="invalid"
+            autocomplete="username"
+            autofocus
+            :maxlength="SIGN_IN_LIMITS.name"
+          />
+        </FieldRow>
+        <FieldRow v-slot="{ id, invalid }" label="Password" :problem="problems['password'] ?? (trouble || undefined)">
+          <InputText
+            :id="id"
+            v-model="fields.password"
+            type="password"
+            :invalid="invalid"
+            autocomplete="new-password"
+            :maxlength="SIGN_IN_LIMITS.password"
+          />
+        </FieldRow>
+        <Button type="submit" label="Open the book" :disabled="busy" />
+      </template>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.cover {
+  min-height: calc(100vh - 6rem);
+  display: grid;
+  place-items: center;
+}
+.plate {
+  width: min(25rem, 100%);
+  display: flex;
+  flex-direction: column;
+  gap: 0.9rem;
+  background: var(--page);
+  border: 1px solid var(--rule-strong);
+  border-left: 10px solid var(--warm);
+  padding: 1.8rem 1.8rem 2rem;
+}
+</style>

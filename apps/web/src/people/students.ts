@@ -1,0 +1,26 @@
+import type { Student, StudentChange, StudioSchools } from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api } from '../api/index.ts';
+
+/** Students with their guitars and hands, and how they are taught where nothing of their own holds. */
+export const useStudents = defineStore('students', () => {
+  const students = ref<readonly Student[]>();
+  const studio = ref<StudioSchools>();
+
+  async function load(): Promise<void> {
+    [students.value, studio.value] = await Promise.all([api.students(), api.schools()]);
+  }
+
+  /** Changes guitar, hand and schools of a student; gives the way back. */
+  async function change({ id, guitar, schools }: Student, body: StudentChange): Promise<() => Promise<void>> {
+    const { version } = await api.changeStudent({ id, body });
+    await load();
+    return async () => {
+      await api.changeStudent({ id, body: { guitar, schools, version } });
+      await load();
+    };
+  }
+
+  return { students, studio, load, change };
+});

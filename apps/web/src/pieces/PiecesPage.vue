@@ -1,0 +1,336 @@
+<script setup lang="ts">
+import { PLAN_LIMITS, type PlanBody, type PlanPiece } from '@jam-ledger/contract';
+import { TICKS_PER_QUARTER } from '@jam-ledger/core/notation';
+import type { PlanChange } from '@jam-ledger/core/pieces';
+import { useEventListener } from '@vueuse/core';
+import Button from 'primevue/button';
+import ProgressBar from 'primevue/progressbar';
+import { computed, onMounted, ref } from 'vue';
+import { onBeforeRouteLeave, RouterLink, useRoute } from 'vue-router';
+import { isForPage, isTyping, useNotices } from '../session/index.ts';
+import { addCut, movePiece, recut, retarget, seamOf, type ExtraCut, type PlanMaking } from './planEdits.ts';
+import { laneOf } from './planLane.ts';
+import { useCutting } from './useCutting.ts';
+import { usePlan } from './usePlan.ts';
+import { usePlanLessons } from './usePlanLessons.ts';
+import LessonLoads from './LessonLoads.vue';
+import LessonMoves from './LessonMoves.vue';
+import PlanDetail from './PlanDetail.vue';
+import PlanSettings from './PlanSettings.vue';
+import PlanTable from './PlanTable.vue';
+import { useSong } from '../songs/index.ts';
+
+const route = useRoute();
+const songId = String(route.params['id']);
+const store = useSong();
+const notices = useNotices();
+const { phrases, done, all, compute } = useCutting();
+const { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give } = usePlan(
+  songId,
+  phrases,
+);
+const chosenId = ref<string>();
+const song = computed(() => store.song);
+const chosen = computed(() => pieces.value.find(({ id }) => id === chosenId.value) ?? pieces.value[0]);
+const lane = computed(() => laneOf(phrases.value));
+const making = computed((): PlanMaking => ({
+  phrases: phrases.value,
+  targetPercent: plan.value?.targetPercent ?? 100,
+  shown: song.value?.student.shown ?? [],
+  newId: () => crypto.randomUUID(),
+}));
+const learning = computed(() => plan.value?.learning ?? song.value?.student.schools.learning ?? 'front to back');
+const raising = computed(() => plan.value?.raising ?? song.value?.student.schools.raising ?? 'small even steps');
+
+const { days, considered, planned, progress, isStopped, propose, stop, beginOn, loadLessons, acceptAll, beginIn } =
+  usePlanLessons({
+    studentId: () => song.value?.student.id,
+    plan: { pieces, given, stateOf, nameOf, change, undo },
+  });
+const needs = computed(() => considered.value.needs);
+const replanned = computed(() => considered.value.replanned);
+/** So many proposals are shown; the next come when these are done. Our choice. */
+const MAX_PROPOSALS = 12;
+const nameOfId = (id: string) => {
+  const piece = pieces.value.find((one) => one.id === id);
+  return piece ? nameOf(piece) : '';
+};
+
+onMounted(() =>
+  notices.tell(async () => {
+    await Promise.all([store.load(songId), load()]);
+    await loadLessons();
+    if (song.value) await compute(song.value);
+  }),
+);
+onBeforeRouteLeave(async () => {
+  await keep();
+});
+useEventListener(window, 'beforeunload', (event) => {
+  if (saving.value !== 'kept') event.preventDefault();
+});
+
+function proposeAnew(): Promise<void> {
+  return notices.tell(async () => {
+    const proposed = await propose(pieces.value, learning.value, { stuff: making.value, given: given.value });
+    if (!proposed) return;
+    if (proposed.length > PLAN_LIMITS.pieces)
+      throw new Error(
+        `This song would be cut into ${proposed.length} pieces, and a plan holds ${PLAN_LIMITS.pieces}; nothing was changed.`,
+      );
+    change({ pieces: proposed });
+    chosenId.value = pieces.value[0]?.id;
+    notices.say(`${pieces.value.length} pieces are proposed, ${learning.value}.`, undo);
+  });
+}
+
+/** A new target share moves the targets that followed the old one. */
+function settle(to: Partial<PlanBody>): void {
+  const from = plan.value?.targetPercent ?? 100;
+  const { targetPercent } = to;
+  if (targetPercent === undefined) return change(to);
+  change({ ...to, pieces: retarget(pieces.value, from, { ...making.value, targetPercent }) });
+}
+
+function amend(id: string, to: Partial<PlanPiece>): void {
+  change({ pieces: pieces.value.map((piece) => (piece.id === id ? { ...piece, ...to } : piece)) });
+}
+function remove(id: string): void {
+  const piece = pieces.value.find((one) => one.id === id);
+  const at = pieces.value.findIndex((one) => one.id === id);
+  if (!piece) return;
+  change({ pieces: pieces.value.filter((one) => one.id !== id) });
+  chosenId.value = pieces.value[Math.min(at, pieces.value.length - 1)]?.id;
+  notices.say(`“${nameOf(piece)}” is out of the plan.`, undo);
+}
+function cut(id: string, what: ExtraCut): void {
+  const before = pieces.value;
+  change({ pieces: addCut(before, id, what, making.value) });
+  const made = pieces.value.filter((piece) => !before.includes(piece));
+  if (made.length === 0) notices.say('There is nothing more to make of it that way.');
+  else
+    notices.say(
+      `${made.map((piece) => `“${nameOf(piece)}”`).join(' and ')} ${made.length === 1 ? 'is' : 'are'} in the plan.`,
+      undo,
+    );
+}
+function move(id: string, to: number): void {
+  change({ pieces: movePiece(pieces.value, id, to) });
+}
+
+const seam = computed(() => {
+  const phraseId = chosen.value?.parts[0]?.phraseId;
+  const at = phraseId === undefined ? undefined : seamOf(pieces.value, phraseId);
+  const phrase = phrases.value.find((one) => one.cut.id === phraseId);
+  if (at === undefined || !phrase || (chosen.value?.kind !== 'half' && chosen.value?.kind !== 'phrase'))
+    return undefined;
+  const bar = phrase.cut.length / phrase.cut.bars;
+  const quarter = Math.round(((at % bar) / TICKS_PER_QUARTER + 1) * 100) / 100;
+  return { at, cutPoints: phrase.cutPoints, says: `bar ${Math.floor(at / bar) + 1}, quarter ${quarter}` };
+});
+function moveSeam(at: number): void {
+  const phraseId = chosen.value?.parts[0]?.phraseId ?? '';
+  const place = pieces.value.findIndex(({ id }) => id === chosen.value?.id);
+  change({ pieces: recut(pieces.value, phraseId, at, making.value) });
+  chosenId.value = pieces.value[place]?.id;
+}
+
+const named = (ids: readonly string[]) =>
+  pieces.value.filter(({ id }) => ids.includes(id)).map((piece) => ({ id: piece.id, name: nameOf(piece) }));
+const waiting = computed(() =>
+  pieces.value.filter(({ id }) => needs.value.get(id)?.includes(chosen.value?.id ?? '')).map(({ id }) => id),
+);
+
+const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
+  later: 'Move it',
+  give: 'Give it',
+  drop: 'Take it out',
+  halve: 'Halve it',
+};
+function accept({ id, what }: PlanChange): void {
+  if (what === 'give') void notices.tell(() => give(id, true));
+  else if (what === 'drop') remove(id);
+  else if (what === 'halve') cut(id, 'halves');
+  else {
+    const byId = new Map(pieces.value.map((piece) => [piece.id, piece]));
+    change({ pieces: replanned.value.order.flatMap((one) => byId.get(one) ?? []) });
+    notices.say('The order is made anew.', undo);
+  }
+}
+
+function step(by: number): void {
+  const at = pieces.value.findIndex(({ id }) => id === chosen.value?.id);
+  chosenId.value = pieces.value[Math.min(pieces.value.length - 1, Math.max(0, at + by))]?.id;
+}
+useEventListener('keydown', (event) => {
+  const id = chosen.value?.id;
+  if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !isTyping(event)) {
+    event.preventDefault();
+    return undo();
+  }
+  const at = pieces.value.findIndex((piece) => piece.id === id);
+  if (event.altKey && id !== undefined && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    event.preventDefault();
+    return move(id, at + (event.key === 'ArrowUp' ? -1 : 1));
+  }
+  const act = isForPage(event) && id !== undefined ? KEYS[event.key]?.(id) : undefined;
+  if (act) event.preventDefault();
+});
+const KEYS: Readonly<Record<string, (id: string) => true>> = {
+  ArrowUp: () => (step(-1), true),
+  ArrowDown: () => (step(1), true),
+  g: (id) => (void notices.tell(() => give(id, !given.value.has(id))), true),
+  h: (id) => (cut(id, 'halves'), true),
+  d: (id) => (cut(id, 'drill'), true),
+  j: (id) => (cut(id, 'join'), true),
+  t: (id) => (cut(id, 'top'), true),
+  Delete: (id) => (remove(id), true),
+};
+</script>
+
+<template>
+  <template v-if="song && plan">
+    <header class="head">
+      <h1>Pieces</h1>
+      <p>
+        <RouterLink :to="{ name: 'song', params: { id: song.id } }">{{ song.title }}</RouterLink> for
+        <RouterLink :to="{ name: 'ledger', params: { studentId: song.student.id } }">{{
+          song.student.name
+        }}</RouterLink>
+      </p>
+      <p class="soft" role="status">
+        {{ saving === 'kept' ? 'Kept.' : saving === 'keeping' ? 'Keeping…' : 'Not kept yet.' }}
+      </p>
+      <Button size="small" text label="Undo" title="Ctrl+Z" :disabled="undone.length === 0" @click="undo" />
+    </header>
+    <PlanSettings :plan="plan" :schools="song.student.schools" @change="settle" />
+    <p v-if="done < all" class="soft" role="status">Working out how hard the phrases are: {{ done }} of {{ all }} …</p>
+    <p v-else-if="phrases.length === 0" class="soft">
+      No phrase of this song is written yet; write one on the song desk, then it can be cut into pieces.
+    </p>
+    <p v-else class="propose">
+      <Button
+        size="small"
+        :outlined="pieces.length > 0"
+        :label="pieces.length > 0 ? 'Propose anew' : 'Propose the pieces'"
+        @click="proposeAnew"
+      />
+      <span class="soft">
+        <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt</kbd> with them, or drag: move · <kbd>g</kbd> give ·
+        <kbd>h</kbd> halve · <kbd>d</kbd> hard spot · <kbd>j</kbd> join · <kbd>t</kbd> from the top ·
+        <kbd>Delete</kbd> out
+      </span>
+    </p>
+    <p v-if="progress" class="propose" role="status">
+      {{ progress.what }}<template v-if="progress.of > 0">: {{ progress.done }} of {{ progress.of }}</template> …
+      <ProgressBar
+        class="bar"
+        :mode="progress.of > 0 ? 'determinate' : 'indeterminate'"
+        :value="progress.of > 0 ? Math.round((100 * progress.done) / progress.of) : 0"
+        :show-value="false"
+        :aria-label="progress.what"
+      />
+      <Button size="small" text label="Stop" @click="stop" />
+    </p>
+    <p v-else-if="isStopped" class="soft" role="status">Stopped; lessons and proposals are those of the plan before.</p>
+    <LessonLoads
+      v-if="phrases.length > 0"
+      :loads="planned?.loads"
+      :lessons="days.length"
+      :left="(planned?.left ?? []).map(nameOfId)"
+    />
+    <LessonMoves
+      v-if="planned"
+      :moves="planned.moves"
+      :name-of="nameOfId"
+      @accept="acceptAll"
+      @choose="chosenId = $event"
+    />
+    <section v-if="replanned.changes.length > 0" class="changes" aria-label="What the plan proposes">
+      <ul class="quiet-list">
+        <li v-for="one in replanned.changes.slice(0, MAX_PROPOSALS)" :key="`${one.what} ${one.id}`">
+          <span>{{ one.why }}</span>
+          <Button size="small" text :label="ACCEPT[one.what]" @click="accept(one)" />
+        </li>
+        <li v-if="replanned.changes.length > MAX_PROPOSALS" class="soft">
+          {{ replanned.changes.length - MAX_PROPOSALS }} more after these.
+        </li>
+      </ul>
+    </section>
+    <div v-if="phrases.length > 0 && chosen" class="columns">
+      <PlanTable
+        :pieces="pieces"
+        :lane="lane"
+        :needs="needs"
+        :name-of="nameOf"
+        :state-of="stateOf"
+        :chosen="chosen.id"
+        :begin-on="beginOn"
+        @choose="chosenId = $event"
+        @move="move"
+      />
+      <PlanDetail
+        :piece="chosen"
+        :name="nameOf(chosen)"
+        :state="stateOf(chosen.id)"
+        :needs="named(needs.get(chosen.id) ?? [])"
+        :waiting="named(waiting)"
+        :raising="raising"
+        :rules="plan.rules"
+        :lessons="days"
+        :seam="seam"
+        @begin="beginIn(chosen.id, $event)"
+        @tempo="amend(chosen.id, $event)"
+        @give="(on) => notices.tell(() => give(chosen!.id, on))"
+        @cut="cut(chosen.id, $event)"
+        @recut="moveSeam"
+        @remove="remove(chosen.id)"
+        @choose="chosenId = $event"
+      />
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  align-items: center;
+  margin-bottom: 0.6rem;
+}
+.propose {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+  margin: 0.6rem 0;
+  font-size: 0.9rem;
+}
+.propose .bar {
+  width: 10rem;
+  height: 0.5rem;
+}
+.changes {
+  border-left: 2px solid var(--warm);
+  padding-left: 0.8rem;
+  margin: 0.5rem 0;
+  max-height: 9rem;
+  overflow: auto;
+}
+.changes li {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 15rem;
+  gap: 1.2rem;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

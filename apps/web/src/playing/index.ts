@@ -1,0 +1,13 @@
+export { default as CareNote } from './CareNote.vue';
+export { default as PedalChoice } from './PedalChoice.vue';
+export { default as PinList } from './PinList.vue';
+export { default as PostResult } from './PostResult.vue';
+export { default as StepBar } from './StepBar.vue';
+export { default as TempoLadder } from './TempoLadder.vue';
+export { default as WaitingLine } from './WaitingLine.vue';
+export { countingOf, sayLoop, sayPart } from './entries.ts';
+export { USUAL_PEDAL } from './pedal.ts';
+export type { Pedal } from './pedal.ts';
+export { agendaPieceOf, practiceOf } from './practicePiece.ts';
+export { usePinning } from './usePinning.ts';
+export { useStepping } from './useStepping.ts';

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { SongBasics } from '@jam-ledger/contract';
+import type { Drill } from '@jam-ledger/core/difficulty';
+import Button from 'primevue/button';
+import { soundOf, useListening } from '../sound/index.ts';
+import { TabPage, useReading } from '../tab/index.ts';
+
+const props = defineProps<{ drill: Drill; song: SongBasics; bpm: number }>();
+
+const { reading, bars, tuning } = useReading(
+  () => props.drill.text,
+  () => props.song,
+);
+const { player, playing, play } = useListening(
+  () => ({ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(props.song), bpm: props.bpm }),
+  true,
+);
+
+async function hear(): Promise<void> {
+  if (player.playing.value) return player.stop();
+  await play();
+}
+</script>
+
+<template>
+  <section class="drill" :aria-label="drill.name">
+    <header>
+      <h2>{{ drill.name }}</h2>
+      <Button
+        size="small"
+        outlined
+        :icon="player.playing.value ? 'pi pi-stop' : 'pi pi-play'"
+        :label="player.playing.value ? 'Stop' : `Hear it at ${bpm}`"
+        @click="hear"
+      />
+    </header>
+    <p>{{ drill.says }}</p>
+    <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" />
+  </section>
+</template>
+
+<style scoped>
+.drill {
+  margin-top: 1.2rem;
+  max-width: 56rem;
+}
+header {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+}
+</style>

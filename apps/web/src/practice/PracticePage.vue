@@ -1,0 +1,287 @@
+<script setup lang="ts">
+import type { Outcome, Piece, Pin, Rung } from '@jam-ledger/contract';
+import { nextStep, tempoLadder } from '@jam-ledger/core/pieces';
+import { useEventListener, useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
+import { computed, onMounted, ref, watch } from 'vue';
+import { RouterLink, useRoute } from 'vue-router';
+import {
+  PinList,
+  PostResult,
+  StepBar,
+  USUAL_PEDAL,
+  WaitingLine,
+  countingOf,
+  usePinning,
+  useStepping,
+} from '../playing/index.ts';
+import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { PlayBar, soundOf, useListening } from '../sound/index.ts';
+import { usePracticeClock } from './usePracticeClock.ts';
+import { TabPage, useReading } from '../tab/index.ts';
+import { useLedger } from '../ledger/index.ts';
+import PracticeMargin from './PracticeMargin.vue';
+import PracticeNeck from './PracticeNeck.vue';
+
+const route = useRoute();
+const session = useSession();
+const ledger = useLedger();
+const notices = useNotices();
+const piece = ref<Piece>();
+const bpm = ref<number | null>(null);
+const percent = ref(100);
+const strip = useLocalStorage('jam-strip', true);
+const neck = useLocalStorage('jam-practice-neck', false);
+const pedal = useLocalStorage('jam-pedal', USUAL_PEDAL, { mergeDefaults: true });
+const clock = usePracticeClock();
+/** A guardian looks and listens. */
+const isGuardian = computed(() => !session.isTeacher && !session.isStudent);
+
+onMounted(() =>
+  notices.tell(async () => {
+    piece.value = await ledger.piece(String(route.params['id']));
+    follow();
+    void ledger.flush();
+    if (session.isStudent) await ledger.load();
+  }),
+);
+// What is taken back from the notice is taken back here.
+watch(
+  () => ledger.changed,
+  (changed) => {
+    if (changed?.id === piece.value?.id) piece.value = changed;
+  },
+);
+
+const EMPTY = {
+  tuning: 'standard',
+  meter: '4/4',
+  capo: 0,
+  offsetCents: 0,
+  pitchWay: 'tune the guitar',
+  feel: 'straight',
+} as const;
+const { reading, bars, tuning } = useReading(
+  () => piece.value?.phrase.text ?? '',
+  () => piece.value?.song ?? EMPTY,
+);
+const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
+const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, playedOf, clear, looped, loopedSpans, loopSays } =
+  useStepping(
+    () => reading.value.phrase,
+    tuning,
+    () => piece.value?.naming ?? 'letters',
+  );
+const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = useListening(
+  () => ({
+    phrase: reading.value.phrase,
+    tuning: tuning.value,
+    ...soundOf(piece.value?.song ?? EMPTY),
+    bpm: tempo.value,
+  }),
+  true,
+);
+const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
+
+/** The next step; after too long without a break, a rest. */
+const next = computed(() => {
+  const now = piece.value;
+  if (!now) return undefined;
+  const { startBpm, targetBpm: target, raising: school, rules, around } = now;
+  const ladder = tempoLadder({ start: startBpm, target, school, rules });
+  const history = countingOf(now);
+  const context = { canSplit: around.canSplit, join: around.join ?? undefined, minutes: clock.minutes.value };
+  return nextStep(history, ladder, context);
+});
+const chosen = computed((): Rung => ({ bpm: tempo.value, percent: percent.value }));
+const flags = computed(() => [
+  ...loopedSpans.value.map((span) => ({ span, look: 'loop' as const })),
+  ...placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])),
+]);
+/** Both tempos in the order the school hears them; nothing where they are one. */
+const both = computed((): readonly [number, number] | undefined => {
+  const target = piece.value?.targetBpm ?? tempo.value;
+  if (target === tempo.value) return undefined;
+  return piece.value?.hearing === 'slow first' ? [tempo.value, target] : [target, tempo.value];
+});
+
+async function refresh(): Promise<void> {
+  if (piece.value) piece.value = await ledger.piece(piece.value.id);
+}
+
+/** The tempo, and how much of the piece, follow the ladder. */
+function follow(): void {
+  if (piece.value) choose(piece.value.next);
+}
+function choose(rung: Rung): void {
+  bpm.value = rung.bpm;
+  if (rung.percent !== percent.value) keepPart(0, rung.percent);
+  percent.value = rung.percent;
+  if (player.playing.value) void hear();
+}
+watch(steps, () => keepPart(0, percent.value));
+
+function hear(): Promise<void> {
+  clock.mark();
+  return notices.tell(() => start(looped.value));
+}
+function hearTwice(): Promise<void> {
+  clock.mark();
+  return notices.tell(() => (both.value ? hearBoth(both.value, looped.value) : start(looped.value)));
+}
+
+function post(at: number, outcome: Outcome): Promise<void> {
+  const practised = piece.value;
+  if (!practised) return Promise.resolve();
+  return notices.tell(async () => {
+    player.stop();
+    clock.mark();
+    const played = playedOf(percent.value);
+    piece.value = await ledger.post(practised, { bpm: at, outcome, ...played });
+    // Whoever loops a spot goes on looping it.
+    if (!played.loop) follow();
+  });
+}
+
+function go(by: 1 | -1): void {
+  move(by);
+  const now = step.value;
+  if (now) void notices.tell(() => hearOne({ from: now.at, to: now.at + now.length }));
+}
+function goTo({ phraseId, at }: Pin): void {
+  const found = placed.value.find((one) => one.pin.phraseId === phraseId && one.pin.at === at);
+  if (found?.span) pick(found.span);
+}
+
+const KEYS: Readonly<Record<string, () => void>> = {
+  ArrowLeft: () => go(-1),
+  ArrowRight: () => go(1),
+  '[': loopFrom,
+  ']': loopTo,
+  '0': clear,
+  h: () => void (player.playing.value ? player.stop() : hearTwice()),
+};
+useEventListener('keydown', (event) => {
+  const act = event.key === pedal.value.play ? KEYS['h'] : KEYS[event.key];
+  // The arrows move a slide or a group of choices that has the focus.
+  const isTaken = event.target instanceof HTMLElement && event.target.closest('[role=slider], [role=tablist]');
+  if (!act || isTaken || !isForPage(event)) return;
+  act();
+  event.preventDefault();
+});
+useEventListener(window, 'online', () => void ledger.flush().then(refresh));
+</script>
+
+<template>
+  <div v-if="piece && next" class="practice">
+    <section class="main" :aria-label="piece.phrase.name">
+      <header>
+        <h1>{{ piece.phrase.name }}</h1>
+        <p class="soft">
+          {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.song.tuning
+          }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template> ·
+          <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink>
+        </p>
+      </header>
+      <WaitingLine
+        :count="ledger.waiting.length"
+        :stale="ledger.stale"
+        @send="notices.tell(() => ledger.flush().then(refresh))"
+      />
+      <TabPage
+        :bars="bars"
+        :strings="tuning.openMidis.length"
+        :playing="playing"
+        :caret="step?.span"
+        :flags="flags"
+        :strip="strip"
+        @pick="pick"
+        >Your teacher has not written this phrase yet.</TabPage
+      >
+      <PracticeNeck v-if="neck" :piece="piece" :phrase="reading.phrase" :tuning="tuning" :playing="playing" />
+      <StepBar
+        :step="step"
+        :number="index"
+        :count="steps.length"
+        :loop="loopSays"
+        @move="go"
+        @from="loopFrom"
+        @to="loopTo"
+        @clear="clear"
+      />
+      <PlayBar
+        v-model:loop="loop"
+        v-model:count-in="countIn"
+        v-model:level="player.level.value"
+        v-model:click-level="player.clickLevel.value"
+        v-model:backing-level="player.backingLevel.value"
+        :has-chords="hasChords"
+        :playing="player.playing.value"
+        :counting="player.counting.value"
+        :bpm="tempo"
+        :disabled="bars.length === 0"
+        @play="hear"
+        @stop="player.stop()"
+        @update:level="player.setLevels()"
+        @update:click-level="player.setLevels()"
+        @update:backing-level="player.setLevels()"
+      >
+        <Button v-if="both" outlined :label="`Hear ${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
+        <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
+        <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
+      </PlayBar>
+      <PostResult
+        v-if="!isGuardian"
+        v-model:bpm="bpm"
+        :medium="session.isTeacher ? 'ink' : 'pencil'"
+        :keys="true"
+        :pedal="pedal"
+        :post="post"
+      />
+      <PinList
+        :pins="placed"
+        :me="session.me?.id ?? ''"
+        :teaches="session.isTeacher"
+        :still="isGuardian"
+        :here="here"
+        :pin="pin"
+        @go="goTo"
+        @strike="(one) => notices.tell(() => strike(one))"
+      />
+    </section>
+    <PracticeMargin
+      v-model:pedal="pedal"
+      :piece="piece"
+      :next="next"
+      :chosen="chosen"
+      :phrase="reading.phrase"
+      :tuning="tuning"
+      :today="session.me?.studio.today ?? ''"
+      @choose="choose"
+      @rested="clock.rest"
+      @half="(from) => keepPart(from, from + 50)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.practice {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 16rem;
+  gap: 1.5rem;
+}
+.main {
+  display: flex;
+  flex-direction: column;
+  gap: 0.7rem;
+  min-width: 0;
+}
+.strip input {
+  accent-color: var(--cool);
+}
+@media (max-width: 820px) {
+  .practice {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
+import { promisesOf } from '@jam-ledger/core/desk';
+import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { dayText } from '../ui/index.ts';
+import { useWorkTimer } from './useWorkTimer.ts';
+import RequestLine from './RequestLine.vue';
+import RequestSlip from './RequestSlip.vue';
+import RequestWork from './RequestWork.vue';
+import WeekLoads from './WeekLoads.vue';
+import { useRequests } from './requests.ts';
+import { useNotices, useSession } from '../session/index.ts';
+
+const session = useSession();
+const store = useRequests();
+const notices = useNotices();
+const router = useRouter();
+const today = computed(() => session.me?.studio.today ?? '');
+/** The request whose next part is being asked for. */
+const more = ref<SongRequest>();
+
+const timer = useWorkTimer();
+const { hours } = timer;
+const promises = computed(() => hours.value && promisesOf(hours.value.works, { ...hours.value, today: today.value }));
+const workOf = (id: string) => hours.value?.works.find((work) => work.id === id);
+
+async function load(): Promise<void> {
+  await store.load();
+  if (session.isTeacher) await timer.load();
+}
+onMounted(() => notices.tell(load));
+
+async function ask(body: RequestBody): Promise<void> {
+  await store.askFor(body);
+  notices.say(`“${body.title}” is on your teacher’s desk.`);
+}
+
+async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<void> {
+  const moved = await store.move(request, to);
+  if (session.isTeacher) await timer.load();
+  if (to.state === 'in work' && request.state === 'agreed' && moved.transcriptionId)
+    await router.push({ name: 'song', params: { id: moved.transcriptionId } });
+}
+
+function promise(request: SongRequest, day: string | null): Promise<void> {
+  return notices.tell(async () => {
+    const kept = await store.promise(request, day);
+    await timer.load();
+    const words = day === null ? 'The promise is taken back.' : `“${request.title}” is promised for ${dayText(day)}.`;
+    notices.say(words, async () => {
+      await store.promise(kept, request.promisedFor);
+      await timer.load();
+    });
+  });
+}
+</script>
+
+<template>
+  <div :class="['layout', { asking: session.isStudent }]">
+    <RequestSlip
+      v-if="session.isStudent"
+      :key="more?.id ?? 'new'"
+      :today="today"
+      :fidelity="session.me?.taught?.fidelity ?? 'note for note'"
+      :more="more"
+      :ask="ask"
+      :earliest="store.earliest"
+      @done="more = undefined"
+    />
+    <section aria-label="Requests">
+      <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
+      <p v-if="store.requests?.length === 0" class="soft empty">
+        {{
+          session.isStudent
+            ? 'Nothing yet. Name a song on the slip and hand it in.'
+            : 'Nothing is asked for. A student’s request will lie here.'
+        }}
+      </p>
+      <WeekLoads
+        v-if="promises && hours && (store.requests?.length ?? 0) > 0"
+        :weeks="promises.weeks"
+        :work-minutes="hours.workMinutes"
+      />
+      <ul class="quiet-list">
+        <RequestLine
+          v-for="request in store.requests ?? []"
+          :key="request.id"
+          :request="request"
+          :teacher="session.isTeacher"
+          :still="!session.isTeacher && !session.isStudent"
+          :today="today"
+          :zone="session.me?.studio.zone ?? 'utc'"
+          :move="move"
+          :fidelity="workOf(request.id)?.fidelity"
+          @more="more = $event"
+        >
+          <RequestWork
+            v-if="workOf(request.id) && promises?.byId.get(request.id)"
+            :request="request"
+            :work="workOf(request.id)!"
+            :promise="promises.byId.get(request.id)!"
+            :today="today"
+            :running="timer.runsFor(request.id) ? timer.minutes.value : undefined"
+            @time="timer.toggle(request.id)"
+            @promise="promise(request, $event)"
+          />
+        </RequestLine>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.layout.asking {
+  display: grid;
+  grid-template-columns: minmax(18rem, 24rem) minmax(0, 1fr);
+  gap: 2rem;
+  align-items: start;
+}
+.empty {
+  margin-top: 1rem;
+}
+@media (max-width: 900px) {
+  .layout.asking {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

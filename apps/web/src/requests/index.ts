@@ -1,0 +1,1 @@
+export { useRequests } from './requests.ts';

@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import type { ReportPiece, SeriesReport } from '@jam-ledger/contract';
+import { onKeyStroke } from '@vueuse/core';
+import Button from 'primevue/button';
+import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import { computed, onMounted, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import { useSeries } from './series.ts';
+import { sayStanding } from './reportWords.ts';
+import { PlotChart, dayText, token } from '../ui/index.ts';
+import { useLook, useNotices } from '../session/index.ts';
+
+const route = useRoute();
+const notices = useNotices();
+const { dark } = useLook();
+const report = ref<SeriesReport>();
+onMounted(() => notices.tell(async () => void (report.value = await useSeries().report(String(route.params['id'])))));
+
+/** Most pieces that one page shows; what is held already gives way first. Our choice. */
+const MAX_SHOWN = 14;
+const shown = computed(() => {
+  const all = given.value;
+  return all.length <= MAX_SHOWN ? all : all.filter(({ state }) => state !== 'held').slice(0, MAX_SHOWN);
+});
+const given = computed(() => (report.value?.pieces ?? []).filter(({ assignedOn }) => assignedOn !== null));
+const coming = computed(() =>
+  (report.value?.series.lessons ?? []).filter(({ day }) => day >= (report.value?.today ?? '')),
+);
+const percent = (share: number) => Math.round(share * 100);
+
+const growth = computed(() => {
+  void dark.value;
+  const days = report.value?.days ?? [];
+  const line = (name: string, of: 'ink' | 'all', colour: string, dash: 'solid' | 'dot'): Data => ({
+    type: 'scatter',
+    mode: 'lines+markers',
+    name,
+    x: days.map(({ day }) => day),
+    y: days.map((one) => percent(one[of])),
+    line: { color: token(colour), width: 2, dash },
+    marker: { size: 6 },
+    hovertemplate: '%{y} %<extra></extra>',
+  });
+  return [line('heard in lessons', 'ink', '--cool', 'solid'), line('with practice at home', 'all', '--pencil', 'dot')];
+});
+const growthLayout: Partial<Layout> = {
+  xaxis: { type: 'date' },
+  yaxis: { title: { text: 'of full speed, %', font: { size: 13 } }, range: [0, 105] },
+};
+const bars = computed((): Data[] => {
+  void dark.value;
+  const pieces = shown.value.toReversed();
+  const bar = (name: string, of: (piece: ReportPiece) => number, colour: string): Data => ({
+    type: 'bar',
+    orientation: 'h',
+    name,
+    y: pieces.map((piece) => shortName(piece)),
+    x: pieces.map(of),
+    marker: { color: token(colour) },
+    hovertemplate: '%{x} %<extra></extra>',
+  });
+  const ink = ({ inkBpm, targetBpm }: ReportPiece) => Math.min(100, percent((inkBpm ?? 0) / targetBpm));
+  const home = (piece: ReportPiece) =>
+    Math.max(0, Math.min(100, percent((piece.pencilBpm ?? 0) / piece.targetBpm)) - ink(piece));
+  return [bar('heard in lessons', ink, '--cool'), bar('more at home', home, '--pencil')];
+});
+const barsLayout: Partial<Layout> = {
+  barmode: 'stack',
+  margin: { l: 170, r: 12, t: 30, b: 40 },
+  xaxis: { title: { text: 'of full speed, %', font: { size: 13 } }, range: [0, 102] },
+  yaxis: { automargin: true },
+};
+const shortName = ({ name }: ReportPiece) => (name.length > 26 ? `${name.slice(0, 25)}…` : name);
+
+function sayState({ state, expected }: ReportPiece): string {
+  const when = expected ? `, expected ${dayText(expected.early, 'short')} to ${dayText(expected.late, 'short')}` : '';
+  return state === 'building' ? `growing${when}` : state;
+}
+function print(): void {
+  window.print();
+}
+onKeyStroke('p', (event) => {
+  if (!event.ctrlKey && !event.metaKey && !event.altKey) print();
+});
+</script>
+
+<template>
+  <article v-if="report" class="report">
+    <header>
+      <h1>{{ report.series.title }}</h1>
+      <p class="soft">
+        {{ report.series.student.name }} with {{ report.series.teacher.name }}, {{ dayText(report.today) }}
+      </p>
+      <Button class="tools" size="small" outlined label="Print (p)" icon="pi pi-print" @click="print" />
+    </header>
+    <section aria-label="In words">
+      <p v-for="sentence in sayStanding(report)" :key="sentence">{{ sentence }}</p>
+      <p v-for="song in report.songs" :key="song.id">
+        “{{ song.title }}”: {{ percent(song.held) }} % of its {{ song.bars }} bars held, {{ percent(song.full) }} %
+        playable at full speed.
+      </p>
+    </section>
+    <p v-if="given.length === 0" class="soft">The charts begin with the first piece that is given.</p>
+    <div v-else class="charts">
+      <section aria-label="How it grew">
+        <h2>How it grew</h2>
+        <PlotChart
+          :data="growth"
+          :layout="growthLayout"
+          :height="210"
+          :dark="dark"
+          label="How much of all pieces stood at full speed, day by day"
+        />
+        <p class="soft">
+          Every piece of the plan counts, the {{ report.pieces.length - given.length }} still to come as none.
+        </p>
+        <details class="behind">
+          <summary>As a table</summary>
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Day</th>
+                <th scope="col">In lessons</th>
+                <th scope="col">With home</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="day in report.days" :key="day.day">
+                <td>{{ dayText(day.day, 'short') }}</td>
+                <td>{{ percent(day.ink) }} %</td>
+                <td>{{ percent(day.all) }} %</td>
+              </tr>
+            </tbody>
+          </table>
+        </details>
+      </section>
+      <section aria-label="Where each piece stands">
+        <h2>Where each piece stands</h2>
+        <PlotChart
+          :data="bars"
+          :layout="barsLayout"
+          :height="90 + 26 * shown.length"
+          :dark="dark"
+          label="Each piece as a share of its full speed; the ledger below has the numbers"
+        />
+      </section>
+    </div>
+    <section v-if="given.length > 0" aria-label="The ledger">
+      <h2>The ledger</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Piece</th>
+            <th scope="col">In lessons</th>
+            <th scope="col">At home</th>
+            <th scope="col">Full speed</th>
+            <th scope="col">How it stands</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="piece in shown" :key="piece.id">
+            <th scope="row">
+              {{ piece.name }} <span class="soft">{{ piece.song }}</span>
+            </th>
+            <td class="ink">{{ piece.inkBpm ?? '–' }}</td>
+            <td class="pencil">{{ piece.pencilBpm ?? '–' }}</td>
+            <td>{{ piece.targetBpm }}</td>
+            <td>{{ sayState(piece) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="given.length > shown.length" class="soft">
+        {{ given.length - shown.length }} more are not on this page; the ledger has them all.
+      </p>
+    </section>
+    <section aria-label="What is next">
+      <h2>What is next</h2>
+      <ul class="quiet-list">
+        <li v-for="piece in given.filter(({ state }) => state !== 'held').slice(0, 5)" :key="piece.id">
+          <strong>{{ piece.name }}:</strong> {{ piece.next }}
+        </li>
+      </ul>
+      <p v-if="report.instalments.length > 0">
+        <template v-for="(one, index) in report.instalments" :key="index"
+          >{{ index > 0 ? '; ' : 'Handed out: ' }}{{ one.part || one.title }}
+          {{ one.delivered ? '(done)' : one.day ? `on ${dayText(one.day, 'short')}` : '(open)' }}</template
+        >.
+      </p>
+      <p v-if="coming.length > 0">
+        Next lessons:
+        {{
+          coming
+            .slice(0, 4)
+            .map(({ day, time }) => `${dayText(day)}, ${time}`)
+            .join('; ')
+        }}.
+      </p>
+      <p v-for="note in report.notes.slice(0, 1)" :key="note.day">
+        Last taken home, {{ dayText(note.day) }}:
+        {{ note.home || note.assigned.map(({ name, bpm }) => `${name} at ${bpm}`).join(', ') }}
+      </p>
+    </section>
+  </article>
+</template>
+
+<style scoped>
+.report {
+  max-width: 62rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.9rem;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0.3rem 1rem;
+  border-bottom: 2px solid var(--ink);
+  padding-bottom: 0.3rem;
+}
+.tools {
+  margin-left: auto;
+}
+.charts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+  gap: 1rem 2rem;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  padding: 0.15rem 0.8rem 0.15rem 0;
+  border-bottom: 1px solid var(--rule);
+}
+th span {
+  font-weight: 400;
+}
+thead th {
+  border-bottom: 1px solid var(--ink);
+}
+summary {
+  cursor: pointer;
+  color: var(--cool);
+  font-size: 0.92rem;
+}
+@media (max-width: 720px) {
+  .charts {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .tools,
+  .behind {
+    display: none;
+  }
+  .report {
+    font-size: 0.85rem;
+    gap: 0.5rem;
+  }
+}
+</style>

@@ -1,0 +1,4 @@
+export { useNotices } from './notices.ts';
+export { isForPage, isTyping } from './pageKeys.ts';
+export { useSession } from './session.ts';
+export { useLook } from './useLook.ts';

@@ -1,0 +1,292 @@
+<script setup lang="ts">
+import { writeMeter } from '@jam-ledger/core/notation';
+import type { PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
+import Button from 'primevue/button';
+import { computed, onMounted, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import { listenAgain } from './listenAgain.ts';
+import { retuneSong, strungOf, type RetunedPhrase } from './setup/retuning.ts';
+import { useFormDesk } from './form/useFormDesk.ts';
+import { useSongClock } from './form/useSongClock.ts';
+import { useSongForm } from './form/useSongForm.ts';
+import FormMargin from './form/FormMargin.vue';
+import FormStrip from './form/FormStrip.vue';
+import PhraseList from './form/PhraseList.vue';
+import RetuneNote from './setup/RetuneNote.vue';
+import SecondListen from './SecondListen.vue';
+import SectionForm from './form/SectionForm.vue';
+import SetUpForm from './setup/SetUpForm.vue';
+import { useLedger } from '../ledger/index.ts';
+import { useNotices } from '../session/index.ts';
+import { setUpOf, useSong } from './song.ts';
+import PhraseDesk from './phrase/PhraseDesk.vue';
+
+const route = useRoute();
+const store = useSong();
+const ledger = useLedger();
+const notices = useNotices();
+const chosenSection = ref<string>();
+const chosenPhrase = ref<string>();
+const editing = ref<'set-up' | 'new-section' | 'section' | undefined>();
+
+const song = computed(() => store.song);
+const form = useSongForm(() => store.song);
+const desk = useFormDesk(form, (id) => (chosenSection.value = id));
+const retuned = ref<readonly RetunedPhrase[]>([]);
+const section = computed(
+  () => song.value?.sections.find(({ id }) => id === chosenSection.value) ?? song.value?.sections[0],
+);
+const phrase = computed(
+  () => section.value?.phrases.find(({ id }) => id === chosenPhrase.value) ?? section.value?.phrases[0],
+);
+const piecesByPhrase = computed(
+  () => new Map(ledger.pieces.filter(({ kind }) => kind === 'phrase').map((piece) => [piece.phrase.id, piece])),
+);
+
+onMounted(() =>
+  notices.tell(async () => {
+    await store.load(String(route.params['id']));
+    if (!song.value) return;
+    if (song.value.sections.length === 0) editing.value = 'set-up';
+    if (typeof route.query['phrase'] === 'string') openPhrase(route.query['phrase']);
+    await ledger.load(song.value.student.id);
+  }),
+);
+
+/** Sections to which the form may jump back after the one that is being written or changed. */
+const earlier = computed(() => {
+  const all = song.value?.sections ?? [];
+  const place = all.findIndex(({ id }) => id === section.value?.id);
+  return editing.value === 'new-section' ? all : all.slice(0, place + 1);
+});
+const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
+const clock = useSongClock(() =>
+  Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
+);
+
+async function keepSetUp(change: SetUpChange): Promise<void> {
+  const before = song.value && strungOf(song.value);
+  const read = song.value?.sections.flatMap(({ phrases }) =>
+    phrases.map((one) => [one.id, form.readingOf(one)] as const),
+  );
+  const old = song.value;
+  await store.changeSetUp(change);
+  notices.say('The set-up is changed.', () => takeSetUpBack(old));
+  if (song.value && before) {
+    const readings = new Map(read);
+    const readingOf = (one: Phrase) => readings.get(one.id) ?? form.readingOf(one);
+    retuned.value = retuneSong(song.value, { before, after: strungOf(song.value) }, readingOf);
+  }
+  if (song.value?.sections.length === 0) editing.value = 'new-section';
+}
+
+/** Puts the set-up back as it was; what was moved for the new one stays, with its versions. */
+async function takeSetUpBack(old: Transcription | null): Promise<void> {
+  if (!old || !song.value) return;
+  retuned.value = [];
+  await store.changeSetUp({ ...setUpOf(old), version: song.value.version });
+}
+
+async function addSection(body: SectionBody): Promise<void> {
+  chosenSection.value = (await store.addSection(body))?.id;
+}
+
+async function changeSection(body: SectionBody): Promise<void> {
+  const id = section.value?.id;
+  if (id !== undefined) await store.amendSections([{ id, change: body }], `Section ${body.label} is changed.`);
+}
+
+function addPhrase(): Promise<void> {
+  return notices.tell(async () => {
+    const current = section.value;
+    if (!current) return;
+    const added = await store.addPhrase(current, `Phrase ${current.phrases.length + 1}`);
+    chosenPhrase.value = added.id;
+  });
+}
+
+function closeSetUp(): void {
+  if (editing.value === 'set-up') editing.value = undefined;
+}
+
+async function assign(body: PieceBody): Promise<void> {
+  const piece = await store.assign(body);
+  await ledger.load(piece.student.id);
+  notices.say(`“${piece.phrase.name}” is assigned to ${piece.student.name}.`, async () => {
+    await store.takeBack(piece);
+    await ledger.load(piece.student.id);
+  });
+}
+
+function showSection(id: string): void {
+  chosenSection.value = id;
+}
+
+function moveNotes(): Promise<void> {
+  return notices.tell(async () => {
+    for (const { phrase: one, text } of retuned.value) await store.changePhrase(one, { text });
+    const count = retuned.value.length;
+    retuned.value = [];
+    notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} moved; the versions before are kept.`);
+  });
+}
+
+/** To the phrase after (or before) the one on the desk, over the borders of sections. */
+function goPhrase(by: 1 | -1): void {
+  const all = store.phrases;
+  openPhrase(all[all.findIndex(({ id }) => id === phrase.value?.id) + by]?.id);
+}
+
+function openPhrase(id: string | undefined): void {
+  const found = store.phrases.find((one) => one.id === id);
+  if (!found) return;
+  chosenSection.value = found.sectionId;
+  chosenPhrase.value = found.id;
+}
+
+function rename(renamed: Phrase, name: string): Promise<void> {
+  return store.changePhrase(renamed, { name });
+}
+</script>
+
+<template>
+  <div v-if="song">
+    <header class="head">
+      <div>
+        <h1>{{ song.title }}</h1>
+        <p class="soft">
+          {{ song.whose }}<template v-if="song.whose"> · </template>for <strong>{{ song.student.name }}</strong>
+        </p>
+      </div>
+      <p class="facts">
+        {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} ·
+        {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} · {{ song.tempo }} bpm ·
+        {{ song.meter }} · {{ song.frets }} frets
+        <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
+        <RouterLink class="to" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
+        <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
+      </p>
+    </header>
+    <SetUpForm
+      v-if="editing === 'set-up'"
+      :key="song.id"
+      :set-up="setUpOf(song)"
+      :version="song.version"
+      :save="keepSetUp"
+      @done="closeSetUp"
+    />
+    <RetuneNote
+      v-if="retuned.length > 0"
+      :retuned="retuned"
+      @move="moveNotes"
+      @leave="retuned = []"
+      @open="openPhrase"
+    />
+    <FormStrip
+      :sections="song.sections"
+      :rounds="form.rounds.value"
+      :tempo-changes="form.tempoChanges.value"
+      :song-seconds="song.songSeconds"
+      :student-layer="song.studentLayer"
+      :rig="song.rig"
+      :chosen="section?.id"
+      :clock="clock"
+      @choose="showSection"
+      @move="desk.move"
+      @drop="desk.drop"
+    />
+    <SectionForm
+      v-if="editing === 'new-section'"
+      :first="desk.nextSection.value"
+      :earlier="earlier"
+      :save="addSection"
+      word="Add it"
+      @done="editing = undefined"
+    />
+    <SectionForm
+      v-else-if="editing === 'section' && section"
+      :key="section.id"
+      :first="section"
+      :earlier="earlier"
+      :save="changeSection"
+      word="Keep it"
+      @done="editing = undefined"
+    />
+    <FormMargin
+      :problems="form.problems.value"
+      :labels="desk.proposed.value"
+      @show="showSection"
+      @fix="desk.fix"
+      @label="desk.label"
+    />
+    <SecondListen :list="doubts" @open="openPhrase" />
+    <div class="desk">
+      <aside class="left">
+        <PhraseList
+          v-if="section"
+          :section="section"
+          :chosen="phrase?.id"
+          :assigned="new Set(piecesByPhrase.keys())"
+          @choose="chosenPhrase = $event"
+          @add="addPhrase"
+          @strike="notices.tell(() => store.strikePhrase($event, true))"
+          @edit="editing = 'section'"
+          @strike-section="section && notices.tell(() => store.strikeSection(section!, true))"
+        />
+        <p v-else class="soft">Lay out the form first: where does the first section start?</p>
+        <hr />
+        <Button size="small" outlined icon="pi pi-plus" label="Add a section" @click="editing = 'new-section'" />
+      </aside>
+      <PhraseDesk
+        v-if="phrase"
+        :key="phrase.id"
+        :phrase="phrase"
+        :song="song"
+        :piece="piecesByPhrase.get(phrase.id)"
+        :assign="assign"
+        :rename="rename"
+        :keep="store.keepPhrase"
+        :meter-of="({ sectionId }) => writeMeter(form.tempoOf(sectionId).meter)"
+        :tempo-change="form.tempoOf(phrase.sectionId)"
+        @go-phrase="goPhrase"
+        @open="openPhrase"
+      />
+      <p v-else class="soft start">
+        {{
+          section
+            ? 'Add a phrase, then type it the way you say it: fret, then string.'
+            : 'A section holds the phrases; add one on the left.'
+        }}
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.to {
+  margin-right: 0.8rem;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: end;
+  gap: 0.3rem 2rem;
+  margin-bottom: 0.6rem;
+}
+.desk {
+  display: grid;
+  grid-template-columns: 12.5rem minmax(0, 1fr);
+  gap: 1.2rem;
+  margin-top: 1rem;
+}
+hr {
+  border: 0;
+  border-top: 1px solid var(--rule);
+  margin: 0.8rem 0;
+}
+.start {
+  padding: 3rem 1rem;
+  text-align: center;
+}
+</style>

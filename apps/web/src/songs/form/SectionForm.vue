@@ -1,0 +1,219 @@
+<script setup lang="ts">
+import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
+import { sectionSchema } from '@jam-ledger/contract/schemas';
+import Button from 'primevue/button';
+import InputNumber from 'primevue/inputnumber';
+import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
+import { ref } from 'vue';
+import { FieldRow, clockText, readClock, useForm } from '../../ui/index.ts';
+
+const props = defineProps<{
+  first: SectionBody;
+  /** Sections to which the form may jump back after this one. */
+  earlier: readonly { readonly id: string; readonly label: string }[];
+  save: (body: SectionBody) => Promise<void>;
+  word: string;
+}>();
+const emit = defineEmits<{ done: [] }>();
+
+const { label, role, startSeconds, bars, times, open, passes, jump } = props.first;
+const begun = { label, role, startSeconds, bars, times, open, passes, jump };
+const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
+const clock = ref(clockText(startSeconds));
+const clockProblem = ref<string>();
+const GO_ON = 'go on';
+
+function addPass(): void {
+  fields.passes = [...fields.passes, { pass: 'last', change: '' }];
+}
+
+function setPass(index: number, change: Partial<SectionPass>): void {
+  fields.passes = fields.passes.map((pass, at) => (at === index ? { ...pass, ...change } : pass));
+}
+
+/** Which pass, as it is typed: a number, or “last”. */
+function typePass(index: number, typed: string | undefined): void {
+  const number = Number(typed);
+  setPass(index, { pass: typed?.trim() !== '' && Number.isInteger(number) ? number : 'last' });
+}
+
+function typeBars(index: number, typed: number | null): void {
+  fields.passes = fields.passes.map(({ pass, change, bars: before }, at) => {
+    const now = at === index ? typed : (before ?? null);
+    return { pass, change, ...(now !== null && { bars: now }) };
+  });
+}
+
+async function submit(): Promise<void> {
+  const seconds = readClock(clock.value);
+  clockProblem.value = seconds === undefined ? 'Write a time such as 1:09.' : undefined;
+  if (seconds === undefined) return;
+  fields.startSeconds = seconds;
+  if (await send(props.save)) emit('done');
+}
+</script>
+
+<template>
+  <form class="section-form" novalidate aria-label="Section" @submit.prevent="submit">
+    <FieldRow v-slot="{ id, invalid }" label="Label" :problem="problems['label']">
+      <InputText :id="id" v-model="fields.label" :invalid="invalid" :maxlength="SONG_LIMITS.label" autofocus />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Role" :problem="problems['role']">
+      <InputText
+        :id="id"
+        v-model="fields.role"
+        list="section-roles"
+        :invalid="invalid"
+        :maxlength="SONG_LIMITS.label"
+      />
+      <datalist id="section-roles">
+        <option v-for="known in SECTION_ROLES" :key="known" :value="known"></option>
+      </datalist>
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Starts at" :problem="clockProblem ?? problems['startSeconds']">
+      <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" maxlength="9" />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Bars" :problem="problems['bars']">
+      <InputNumber
+        v-model="fields.bars"
+        :input-id="id"
+        :invalid="invalid"
+        :min="0"
+        :max="SONG_LIMITS.bars.max"
+        :use-grouping="false"
+      />
+    </FieldRow>
+    <FieldRow v-slot="{ id, invalid }" label="Times played" :problem="problems['times']">
+      <InputNumber v-model="fields.times" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.times" />
+    </FieldRow>
+    <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
+    <FieldRow v-slot="{ labelId }" label="Then" :problem="problems['jump.to']">
+      <Select
+        :model-value="fields.jump?.to ?? GO_ON"
+        :aria-labelledby="labelId"
+        :options="[
+          { id: GO_ON, label: GO_ON },
+          ...earlier.map((one) => ({ id: one.id, label: `back to ${one.label}` })),
+        ]"
+        option-label="label"
+        option-value="id"
+        @update:model-value="fields.jump = $event === GO_ON ? null : { to: $event, times: fields.jump?.times ?? 1 }"
+      />
+    </FieldRow>
+    <FieldRow v-if="fields.jump" v-slot="{ id }" label="Back so often" :problem="problems['jump.times']">
+      <InputNumber
+        :model-value="fields.jump.times"
+        :input-id="id"
+        :min="1"
+        :max="SONG_LIMITS.times"
+        @update:model-value="fields.jump = { to: fields.jump?.to ?? '', times: $event ?? 1 }"
+      />
+    </FieldRow>
+    <fieldset class="passes">
+      <legend>What is different when</legend>
+      <div v-for="(pass, index) in fields.passes" :key="index" class="pass">
+        <label
+          >time
+          <InputText
+            :model-value="String(pass.pass)"
+            size="small"
+            :aria-label="`Which time, line ${index + 1}`"
+            :invalid="problems[`passes.${index}.pass`] !== undefined"
+            @update:model-value="typePass(index, $event)"
+        /></label>
+        <InputText
+          :model-value="pass.change"
+          class="change"
+          size="small"
+          placeholder="stops on the power chord"
+          :aria-label="`What is different, line ${index + 1}`"
+          :invalid="problems[`passes.${index}.change`] !== undefined"
+          :maxlength="SONG_LIMITS.passChange"
+          @update:model-value="setPass(index, { change: $event ?? '' })"
+        />
+        <label
+          >bars
+          <InputNumber
+            :model-value="pass.bars ?? null"
+            size="small"
+            :aria-label="`Its bars, line ${index + 1}`"
+            :min="1"
+            :max="SONG_LIMITS.bars.max"
+            @update:model-value="typeBars(index, $event)"
+        /></label>
+        <Button
+          size="small"
+          text
+          severity="secondary"
+          icon="pi pi-times"
+          :aria-label="`Take line ${index + 1} out`"
+          @click="fields.passes = fields.passes.filter((_, at) => at !== index)"
+        />
+        <p v-if="problems[`passes.${index}.change`]" class="trouble" role="alert">
+          {{ problems[`passes.${index}.change`] }}
+        </p>
+      </div>
+      <Button size="small" text label="Add a line: left out or replaced" @click="addPass" />
+    </fieldset>
+    <div class="foot">
+      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <Button type="submit" size="small" :label="busy ? 'Keeping…' : word" :disabled="busy" />
+      <Button size="small" severity="secondary" text label="Leave it" @click="emit('done')" />
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.section-form {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(8rem, 1fr));
+  gap: 0.6rem 1rem;
+  padding: 0.7rem 0;
+  border-bottom: 1px solid var(--rule);
+}
+.section-form :deep(.field input),
+.section-form :deep(.p-select) {
+  width: 100%;
+}
+.tick {
+  align-self: end;
+  padding-bottom: 0.5rem;
+  font-size: 0.92rem;
+}
+.passes {
+  grid-column: 1 / -1;
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+legend {
+  font-weight: 600;
+  font-size: 0.92rem;
+  padding: 0;
+}
+.pass {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.15rem 0;
+}
+.pass :deep(input) {
+  width: 4rem;
+}
+.pass .change {
+  flex: 1;
+  min-width: 12rem;
+}
+.foot {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.trouble {
+  color: var(--warm);
+  width: 100%;
+}
+</style>

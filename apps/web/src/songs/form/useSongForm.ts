@@ -1,0 +1,113 @@
+import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
+import {
+  checkForm,
+  tempoAt,
+  readTempoChanges,
+  timeForm,
+  type FormProblem,
+  type FormSection,
+  type TempoChange,
+  type TempoChanges,
+  type TimedRound,
+} from '@jam-ledger/core/form';
+import {
+  barTicks,
+  doubtsOf,
+  readShorthand,
+  unroll,
+  writeMeter,
+  type Doubt,
+  type Phrase as ReadPhrase,
+} from '@jam-ledger/core/notation';
+import type { Tuning } from '@jam-ledger/core/pitch';
+import { computed, type ComputedRef } from 'vue';
+import { tuningOf } from '../../tab/index.ts';
+
+/** A phrase of the song as it reads: kept until its text or the set-up changes. */
+export interface KnownReading {
+  readonly phrase: ReadPhrase;
+  readonly ticks: number;
+  readonly doubts: readonly Doubt[];
+}
+
+/** The form of a song: its clock, its playing order, what does not agree, and its phrases as they read. */
+export interface SongForm {
+  readonly tuning: ComputedRef<Tuning>;
+  readonly tempoChanges: ComputedRef<TempoChanges>;
+  readonly rounds: ComputedRef<readonly TimedRound[]>;
+  readonly problems: ComputedRef<readonly FormProblem[]>;
+  readonly tempoOf: (sectionId: string) => TempoChange;
+  readonly readingOf: (phrase: Phrase) => KnownReading;
+}
+
+/** Lays out the form of a song whenever it changes; phrases that did not change are not read again. */
+export function useSongForm(song: () => Transcription | null): SongForm {
+  const current = () => song() ?? NO_SONG;
+  const tuningName = computed(() => current().tuning);
+  const tuning = computed(() => tuningOf({ tuning: tuningName.value }));
+  const tempoChanges = computed(() => readTempoChanges(current()));
+  /** The tempo at the start of each section, by its id. */
+  const sectionTempos = computed(
+    () => new Map(current().sections.map(({ id, startSeconds }) => [id, tempoAt(startSeconds, tempoChanges.value)])),
+  );
+  const known = new Map<
+    string,
+    KnownReading & { readonly text: string; readonly tuning: Tuning; readonly meter: string }
+  >();
+
+  const tempoOf = (sectionId: string): TempoChange => sectionTempos.value.get(sectionId) ?? tempoChanges.value[0];
+
+  function readingOf({ id, text, sectionId }: Phrase): KnownReading {
+    const { meter } = tempoOf(sectionId);
+    const set = { text, tuning: tuning.value, meter: writeMeter(meter) };
+    const before = known.get(id);
+    if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
+    const { phrase } = readShorthand(text, { tuning: tuning.value, meter });
+    const reading = { ...set, phrase, ticks: unroll(phrase).length, doubts: doubtsOf(phrase) };
+    known.set(id, reading);
+    return reading;
+  }
+
+  const sections = computed(() => current().sections.map(formSection));
+  const rounds = computed(() => timeForm(sections.value, tempoChanges.value));
+  const problems = computed(() =>
+    checkForm({
+      sections: sections.value,
+      tempoChanges: tempoChanges.value,
+      songSeconds: current().songSeconds ?? undefined,
+      phraseBars: phraseBars(current(), readingOf, tempoOf),
+    }),
+  );
+  return { tuning, tempoChanges, rounds, problems, tempoOf, readingOf };
+}
+
+/** What is laid out while there is no song yet. */
+const NO_SONG = {
+  tuning: 'standard',
+  meter: '4/4',
+  tempo: 100,
+  changes: [],
+  sections: [],
+  songSeconds: null,
+  studentLayer: 'lead',
+} as const;
+
+/** Bars that the student’s phrases of each section fill; of another layer where the student has none there. */
+function phraseBars(
+  { sections, studentLayer }: Pick<Transcription, 'sections' | 'studentLayer'>,
+  readingOf: SongForm['readingOf'],
+  tempoOf: SongForm['tempoOf'],
+): ReadonlyMap<string, number> {
+  const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number])[] => {
+    const played = phrases.filter(({ chosen }) => chosen);
+    const layer = played.some((one) => one.layer === studentLayer) ? studentLayer : played[0]?.layer;
+    const own = played.filter((one) => one.layer === layer);
+    const ticks = own.reduce((sum, phrase) => sum + readingOf(phrase).ticks, 0);
+    return own.length > 0 ? [[id, ticks / barTicks(tempoOf(id).meter)]] : [];
+  });
+  return new Map(filled);
+}
+
+function formSection({ id, label, bars, times, open, startSeconds, passes, jump }: Section): FormSection {
+  return { id, label, bars, times, open, startSeconds, passes, ...(jump && { jump }) };
+}

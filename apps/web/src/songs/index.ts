@@ -1,0 +1,2 @@
+export { sayPass } from './form/formStrip.ts';
+export { useSong } from './song.ts';

@@ -1,0 +1,228 @@
+import type {
+  MadeAlternate,
+  Phrase,
+  PhraseBody,
+  PhraseMark,
+  PhraseRevision,
+  Piece,
+  PieceBody,
+  Section,
+  SectionBody,
+  SetUp,
+  SetUpChange,
+  Transcription,
+} from '@jam-ledger/contract';
+import { defineStore } from 'pinia';
+import { computed, shallowRef } from 'vue';
+import { api, Refused } from '../api/index.ts';
+import { useNotices } from '../session/index.ts';
+
+/** The set-up of a song, all that a person can change of it. */
+export function setUpOf(song: SetUp): SetUp {
+  const { title, whose, tuning, capo, key, secondKey, tempo, meter, feel, changes, rig } = song;
+  const { frets, scaleLengthMm, songSeconds, offsetCents, pitchWay, studentLayer } = song;
+  const guitar = { tuning, capo, frets, scaleLengthMm, offsetCents, pitchWay };
+  return { title, whose, ...guitar, key, secondKey, tempo, meter, feel, changes, rig, songSeconds, studentLayer };
+}
+
+/** What of a section a person can change. */
+export function sectionBody(section: SectionBody): SectionBody {
+  const { label, role, startSeconds, bars, times, open, passes, jump } = section;
+  return { label, role, startSeconds, bars, times, open, passes, jump };
+}
+
+/** What of a phrase a person can change. */
+export function phraseBody({ name, text, layer, certainty, reason }: PhraseBody): PhraseBody {
+  return { name, text, layer, certainty, reason };
+}
+
+/** What is said when somebody else saved the same thing first. */
+const CHANGED_ELSEWHERE =
+  'Somebody changed this in the meantime, and nothing was overwritten. Theirs is on the desk now; keep yours again to put it in its place.';
+
+/** The transcription on the desk. */
+export const useSong = defineStore('song', () => {
+  // Only ever replaced as a whole; a song of many phrases would be slow to watch in depth.
+  const song = shallowRef<Transcription | null>(null);
+  const notices = useNotices();
+  const phrases = computed(() => song.value?.sections.flatMap((section) => section.phrases) ?? []);
+
+  async function load(id: string): Promise<void> {
+    if (song.value?.id !== id) song.value = null;
+    song.value = await api.song({ id });
+  }
+
+  async function reload(): Promise<void> {
+    if (song.value) await load(song.value.id);
+  }
+
+  /** Saves something; where somebody else was first, fetches theirs, so that saving again is a choice. */
+  async function saveOver<T>(save: () => Promise<T>): Promise<T> {
+    try {
+      return await save();
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== 409) throw error;
+      await reload();
+      throw new Error(CHANGED_ELSEWHERE, { cause: error });
+    }
+  }
+
+  async function changeSetUp(change: SetUpChange): Promise<void> {
+    const id = song.value?.id;
+    if (id !== undefined) song.value = await saveOver(() => api.changeSetUp({ id, body: change }));
+  }
+
+  async function addSection(body: SectionBody): Promise<Section | undefined> {
+    if (!song.value) return undefined;
+    const section = await api.addSection({ id: song.value.id, body });
+    await reload();
+    return section;
+  }
+
+  async function strikeSection(section: Section, struck: boolean): Promise<void> {
+    const { id, version, label } = section;
+    const changed = await api.changeSection({ id, body: { ...sectionBody(section), version, struck } });
+    await reload();
+    if (struck) notices.say(`Section ${label} is struck out.`, () => strikeSection(changed, false));
+  }
+
+  async function changeSection({ id, version }: Section, body: SectionBody): Promise<void> {
+    keepSection(await saveOver(() => api.changeSection({ id, body: { ...body, version, struck: false } })));
+  }
+
+  /** Puts a section in its place by the clock. */
+  function keepSection(section: Section): void {
+    if (!song.value) return;
+    const others = song.value.sections.filter(({ id }) => id !== section.id);
+    const sections = [...others, section].sort(
+      (a, b) => a.startSeconds - b.startSeconds || (a.label < b.label ? -1 : a.label > b.label ? 1 : 0),
+    );
+    song.value = { ...song.value, sections };
+  }
+
+  async function saveSection(section: Section): Promise<void> {
+    const { id, version } = section;
+    const body = { ...sectionBody(section), version, struck: false };
+    try {
+      keepSection(await saveOver(() => api.changeSection({ id, body })));
+    } catch (error) {
+      await reload();
+      throw error;
+    }
+  }
+
+  /** Changes some fields of sections, and offers to take all of that back. */
+  async function amendSections(
+    changes: readonly { readonly id: string; readonly change: Partial<SectionBody> }[],
+    says: string,
+  ): Promise<void> {
+    const before = changes.flatMap(({ id }) => song.value?.sections.find((one) => one.id === id) ?? []);
+    const amended = before.map((section) => ({ ...section, ...changes.find(({ id }) => id === section.id)?.change }));
+    // Shown at once; what the server says comes after it.
+    amended.forEach(keepSection);
+    for (const section of amended) await saveSection(section);
+    const back = before.map((section) => ({ id: section.id, change: sectionBody(section) }));
+    notices.say(says, () => amendSections(back, 'Taken back.'));
+  }
+
+  async function addPhrase(section: Section, name: string): Promise<Phrase> {
+    const layer = song.value?.studentLayer ?? 'lead';
+    const phrase = await api.addPhrase({
+      id: section.id,
+      body: { name, text: '', layer, certainty: 'heard', reason: '' },
+    });
+    await reload();
+    return phrase;
+  }
+
+  /** Adds what prepares a technique at the end of a section, as arranged. */
+  async function addDrill(sectionId: string, drill: MadeAlternate): Promise<Phrase> {
+    const layer = song.value?.studentLayer ?? 'lead';
+    const phrase = await api.addPhrase({ id: sectionId, body: { ...drill, layer, certainty: 'arranged' } });
+    await reload();
+    return phrase;
+  }
+
+  /** Puts a phrase that was saved in its place; phrases that refer to it are fetched anew. */
+  function keepPhrase(phrase: Phrase): void {
+    if (!song.value) return;
+    const followed = phrases.value.some((one) => one.refersTo === phrase.id);
+    const sections = song.value.sections.map((section) => ({
+      ...section,
+      phrases: section.phrases.map((one) => (one.id === phrase.id ? phrase : one)),
+    }));
+    song.value = { ...song.value, sections };
+    if (followed) void notices.tell(reload);
+  }
+
+  async function changePhrase(phrase: Phrase, change: Partial<PhraseBody>): Promise<void> {
+    const { id, version } = phrase;
+    keepPhrase(await api.changePhrase({ id, body: { ...phraseBody(phrase), ...change, version, struck: false } }));
+  }
+
+  async function strikePhrase(phrase: Phrase, struck: boolean): Promise<void> {
+    const { id, version, name } = phrase;
+    const changed = await api.changePhrase({ id, body: { ...phraseBody(phrase), version, struck } });
+    await reload();
+    if (struck) notices.say(`“${name}” is struck out.`, () => strikePhrase(changed, false));
+  }
+
+  async function markPhrase({ id, version }: Phrase, mark: Omit<PhraseMark, 'version'>): Promise<void> {
+    keepPhrase(await api.markPhrase({ id, body: { ...mark, version } }));
+  }
+
+  /** Keeps a copy beside a phrase, or what was made of it. */
+  async function addAlternate({ id }: Phrase, made?: MadeAlternate): Promise<Phrase> {
+    const added = await api.addAlternate({ id, body: made ?? {} });
+    await reload();
+    return added;
+  }
+
+  async function choosePhrase({ id, version }: Phrase): Promise<void> {
+    await api.choosePhrase({ id, body: { version } });
+    await reload();
+  }
+
+  /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
+  async function referPhrase({ id, version }: Phrase, to: string | null, movedFrets: number): Promise<void> {
+    keepPhrase(await api.referPhrase({ id, body: { version, to, movedFrets } }));
+  }
+
+  function revisionsOf(phraseId: string): Promise<readonly PhraseRevision[]> {
+    return api.revisions({ id: phraseId });
+  }
+
+  /** Assigns a phrase as a practice piece. */
+  function assign(body: PieceBody): Promise<Piece> {
+    return api.assignPiece({ body });
+  }
+
+  /** Takes a piece back that was just assigned. */
+  async function takeBack({ id, version, startBpm, targetBpm }: Piece): Promise<void> {
+    await api.changePiece({ id, body: { startBpm, targetBpm, version, given: false, struck: false } });
+  }
+
+  return {
+    song,
+    phrases,
+    revisionsOf,
+    assign,
+    takeBack,
+    load,
+    reload,
+    changeSetUp,
+    addSection,
+    changeSection,
+    amendSections,
+    strikeSection,
+    addPhrase,
+    addDrill,
+    keepPhrase,
+    changePhrase,
+    strikePhrase,
+    markPhrase,
+    addAlternate,
+    choosePhrase,
+    referPhrase,
+  };
+});

@@ -1,0 +1,4 @@
+export { default as PlayBar } from './PlayBar.vue';
+export { feelOf, soundOf, useListening } from './useListening.ts';
+export type { Stretch } from './useListening.ts';
+export { lazyWorker } from './worker.ts';

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import type { ScoreBar, Span } from '@jam-ledger/core/notation';
+import { useElementSize } from '@vueuse/core';
+import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
+
+const props = defineProps<{
+  bars: readonly ScoreBar[];
+  strings: number;
+  caret?: Span | undefined;
+  playing?: Span | undefined;
+  /** What stands at some events whatever plays. */
+  flags?: readonly TabFlag[];
+  /** Standard notation above the tab, where it is asked for. */
+  staff?: StaffSetUp | undefined;
+  /** On one line that is scrolled along, or wrapped into systems. */
+  strip?: boolean;
+  /** Size against that on the desk; for the page, where nothing is picked. */
+  scale?: number;
+}>();
+const emit = defineEmits<{ pick: [span: Span] }>();
+
+const root = useTemplateRef('root');
+const paper = useTemplateRef('paper');
+const { width } = useElementSize(root);
+const ready = ref(false);
+let view: TabView | undefined;
+
+onMounted(async () => {
+  await loadMusicFont();
+  if (!paper.value) return;
+  view = new TabView(paper.value);
+  ready.value = true;
+  show();
+});
+
+onBeforeUnmount(() => view?.close());
+
+function show(): void {
+  if (!view || width.value < 60) return;
+  const { bars, strings, staff, strip } = props;
+  view.show({ bars, width: Math.floor(width.value / (props.scale ?? 1)), strings, staff, strip });
+  mark();
+  view.flag(props.flags ?? []);
+}
+
+function mark(): void {
+  if (props.playing) view?.mark(props.playing, 'playing');
+  else view?.mark(props.caret, 'caret');
+}
+
+watch([() => props.bars, () => props.strings, () => props.staff, () => props.strip, width], show);
+watch(
+  () => props.flags,
+  (flags) => view?.flag(flags ?? []),
+);
+watch([() => props.caret, () => props.playing], mark);
+
+function pick(event: MouseEvent): void {
+  const span = view?.spanAt(event.clientX, event.clientY);
+  if (span) emit('pick', span);
+}
+</script>
+
+<template>
+  <div class="tab" role="img" :aria-label="`Tab of ${bars.length} bars`" :data-ready="ready">
+    <div ref="root" class="measure">
+      <div ref="paper" :class="['systems', { strip }]" :style="{ zoom: scale }" @click="pick"></div>
+    </div>
+    <p v-if="bars.length === 0" class="soft empty"><slot /></p>
+  </div>
+</template>
+
+<style scoped>
+.tab {
+  background: var(--page);
+  border: 1px solid var(--rule);
+  padding: 0.75rem 0.5rem;
+  min-height: 9rem;
+  position: relative;
+  overflow-x: hidden;
+}
+.strip {
+  overflow-x: auto;
+}
+.empty {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  text-align: center;
+  padding: 1rem;
+}
+</style>

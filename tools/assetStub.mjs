@@ -1,0 +1,2 @@
+/** Stands for a font or a style sheet where unit tests import one. */
+export default '';

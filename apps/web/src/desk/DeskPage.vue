@@ -13,7 +13,7 @@ const notices = useNotices();
 const router = useRouter();
 const store = useDesk();
 const { desk } = storeToRefs(store);
-onMounted(() => notices.tell(store.load));
+onMounted(() => notices.tell(store.open));
 
 const groups = computed(() => (desk.value ? deskLines(desk.value, session.me?.studio.zone ?? 'utc') : []));
 useEventListener('keydown', (event) => {

@@ -7,7 +7,9 @@ import { api } from '../api/index.ts';
 export const useDesk = defineStore('desk', () => {
   const desk = ref<Desk>();
 
-  async function load(): Promise<void> {
+  /** Opens the desk as it stands now; nothing of before is shown meanwhile. */
+  async function open(): Promise<void> {
+    desk.value = undefined;
     desk.value = await api.desk();
   }
 
@@ -15,5 +17,5 @@ export const useDesk = defineStore('desk', () => {
     return api.search({ query: { q } });
   }
 
-  return { desk, load, search };
+  return { desk, open, search };
 });

@@ -26,6 +26,7 @@ const route = useRoute();
 const router = useRouter();
 const lessons = useLessons();
 const { students } = storeToRefs(lessons);
+lessons.open();
 const held = ref<LessonDay>();
 const inked = ref<readonly InkedLine[]>([]);
 const hearings = ref<readonly Hearing[]>([]);

@@ -11,6 +11,11 @@ const LOOK_AHEAD_DAYS = 14;
 export const useLessons = defineStore('lessons', () => {
   const students = ref<readonly Student[]>();
 
+  /** Opens the page; who is in the studio is asked anew. */
+  function open(): void {
+    students.value = undefined;
+  }
+
   async function loadStudents(): Promise<readonly Student[]> {
     students.value ??= await api.students();
     return students.value;
@@ -26,5 +31,5 @@ export const useLessons = defineStore('lessons', () => {
     return api.lessonDay({ id: studentId });
   }
 
-  return { students, loadStudents, next, dayOf };
+  return { students, open, loadStudents, next, dayOf };
 });

@@ -63,6 +63,7 @@ const query = computed((): LickQuery => {
   };
 });
 
+store.open();
 const search = () => notices.tell(() => store.search(query.value));
 onMounted(search);
 watchDebounced(query, search, { debounce: 250 });

@@ -9,6 +9,11 @@ export const useLicks = defineStore('licks', () => {
   const busy = ref(false);
   let asked = 0;
 
+  /** Begins with nothing found. */
+  function open(): void {
+    found.value = undefined;
+  }
+
   /** Looks for phrases; an answer that comes after a newer question is none. */
   async function search(query: LickQuery): Promise<void> {
     asked += 1;
@@ -22,5 +27,5 @@ export const useLicks = defineStore('licks', () => {
     }
   }
 
-  return { found, busy, search };
+  return { found, busy, open, search };
 });

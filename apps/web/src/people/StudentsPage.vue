@@ -13,7 +13,7 @@ const notices = useNotices();
 const store = useStudents();
 const { students, studio } = storeToRefs(store);
 const open = ref<string>();
-onMounted(() => notices.tell(store.load));
+onMounted(() => notices.tell(store.open));
 
 async function keep(student: Student, change: StudentChange): Promise<void> {
   const undo = await store.change(student, change);

@@ -31,7 +31,7 @@ const isOwner = computed(() => session.me?.role === 'owner');
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
 const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
 
-onMounted(() => notices.tell(async () => void (await Promise.all([store.load(), settings.load()]))));
+onMounted(() => notices.tell(async () => void (await Promise.all([store.open(), settings.load()]))));
 
 function mayChange({ role }: Person): boolean {
   return role !== 'owner' && (isOwner.value || role !== 'teacher');

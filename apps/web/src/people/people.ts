@@ -31,6 +31,12 @@ export const usePeople = defineStore('people', () => {
     [people.value, mail.value] = await Promise.all([api.people(), api.outbox()]);
   }
 
+  /** Opens the page of the studio; nothing of before is shown meanwhile. */
+  function open(): Promise<void> {
+    [people.value, mail.value] = [undefined, []];
+    return load();
+  }
+
   async function enter(body: PersonBody): Promise<Person> {
     const entered = await api.enterPerson({ body });
     await load();
@@ -68,7 +74,7 @@ export const usePeople = defineStore('people', () => {
     return api.studioReport();
   }
 
-  return { people, mail, load, enter, invite, putAway, takeBack, home, report };
+  return { people, mail, open, enter, invite, putAway, takeBack, home, report };
 });
 
 function changeOf(person: Person, to: Partial<PersonChange>): PersonChange {

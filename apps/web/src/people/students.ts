@@ -12,6 +12,12 @@ export const useStudents = defineStore('students', () => {
     [students.value, studio.value] = await Promise.all([api.students(), api.schools()]);
   }
 
+  /** Opens the list; nothing of before is shown meanwhile. */
+  function open(): Promise<void> {
+    students.value = undefined;
+    return load();
+  }
+
   /** Changes guitar, hand and schools of a student; gives the way back. */
   async function change({ id, guitar, schools }: Student, body: StudentChange): Promise<() => Promise<void>> {
     const { version } = await api.changeStudent({ id, body });
@@ -22,5 +28,5 @@ export const useStudents = defineStore('students', () => {
     };
   }
 
-  return { students, studio, load, change };
+  return { students, studio, open, change };
 });

@@ -27,9 +27,7 @@ const zone = computed(() => session.me?.studio.zone ?? 'utc');
 onMounted(() =>
   notices.tell(async () => {
     const asked = route.query['id'];
-    const opening = typeof asked === 'string' ? choose(asked) : undefined;
-    await Promise.all([store.loadStudents(), requests.load(), opening]);
-    await store.load();
+    await Promise.all([store.open(typeof asked === 'string' ? asked : undefined), requests.load()]);
   }),
 );
 

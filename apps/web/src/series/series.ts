@@ -39,8 +39,12 @@ export const useSeries = defineStore('series', () => {
     await choose(stays ? chosen.value?.id : fresh[0]?.id);
   }
 
-  async function loadStudents(): Promise<void> {
-    students.value = await api.students();
+  /** Opens the page, with one series chosen or the first; nothing of before is shown meanwhile. */
+  async function open(id: string | undefined): Promise<void> {
+    [lines.value, chosen.value, coming.value] = [undefined, undefined, []];
+    const opening = id === undefined ? undefined : choose(id);
+    [students.value] = await Promise.all([api.students(), opening]);
+    await load();
   }
 
   async function more(): Promise<void> {
@@ -100,8 +104,7 @@ export const useSeries = defineStore('series', () => {
     students,
     chosen,
     coming,
-    load,
-    loadStudents,
+    open,
     more,
     choose,
     begin,

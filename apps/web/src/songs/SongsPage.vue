@@ -8,7 +8,7 @@ import { useSongs } from './songs.ts';
 const notices = useNotices();
 const store = useSongs();
 const { songs } = storeToRefs(store);
-onMounted(() => notices.tell(store.load));
+onMounted(() => notices.tell(store.open));
 </script>
 
 <template>

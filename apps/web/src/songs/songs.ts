@@ -7,9 +7,11 @@ import { api } from '../api/index.ts';
 export const useSongs = defineStore('songs', () => {
   const songs = ref<readonly TranscriptionLine[]>();
 
-  async function load(): Promise<void> {
+  /** Opens the list as it stands now; nothing of before is shown meanwhile. */
+  async function open(): Promise<void> {
+    songs.value = undefined;
     songs.value = await api.songs();
   }
 
-  return { songs, load };
+  return { songs, open };
 });

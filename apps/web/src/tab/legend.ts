@@ -1,41 +1,70 @@
-import type { ScoreBar, ScoreEvent } from '@jam-ledger/core/notation';
+import {
+  EVENT_MARKS,
+  LINK_RECORDS,
+  MARK_RECORDS,
+  NOTE_MARK_RECORDS,
+  type Link,
+  type NoteMark,
+  type ScoreBar,
+  type ScoreEvent,
+  type SignRecord,
+} from '@jam-ledger/core/notation';
 
-type Line = readonly [sign: string, meaning: string];
+/** A sign of the page and what it means. */
+export type LegendLine = readonly [sign: string, meaning: string];
+type Note = NonNullable<ScoreEvent['item']>['notes'][number];
 
-/** Every sign of the page, what it means, and when it is needed. */
-const SIGNS: readonly (readonly [...Line, (event: ScoreEvent) => boolean])[] = [
-  ['h', 'hammer-on: sounded by the fretting hand alone', ({ item }) => item?.link === 'hammer'],
-  ['p', 'pull-off', ({ item }) => item?.link === 'pull'],
-  ['⁄ with arc', 'slide, the target not picked', ({ item }) => item?.link === 'slide'],
-  [
-    '⁄ alone',
-    'slide, the target picked again; or from and to nowhere',
-    ({ item }) => item?.link === 'shift' || !!item?.slideIn || !!item?.slideOut,
-  ],
-  ['T', 'tapped with the picking hand', ({ item }) => item?.link === 'tap'],
-  ['↑ 1', 'bend up by so many whole steps; ½ is one fret', has(({ moves }) => moves !== undefined)],
-  ['↑ upright', 'bent before it is picked', has(({ preBend }) => preBend !== undefined)],
-  ['~', 'vibrato; taller waves are wider', has(({ vibrato }) => vibrato !== undefined)],
-  ['×', 'dead note, no pitch', has(({ fret }) => fret === null)],
-  ['( )', 'quiet', ({ marks }) => marks.includes('quiet')],
-  ['‹ ›', 'harmonic; P.H. is a pinched one', has(({ harmonic }) => harmonic !== undefined)],
-  ['p.m.', 'palm mute', ({ marks }) => marks.includes('palm-mute')],
-  ['ring', 'let ring', ({ marks }) => marks.includes('let-ring')],
-  ['⊓ V', 'down-stroke, up-stroke', ({ marks }) => marks.includes('down') || marks.includes('up')],
-  ['> •', 'accent; cut short', ({ marks }) => marks.includes('accent') || marks.includes('cut')],
-  ['tr', 'trill with the fret in brackets', has(({ trill }) => trill !== undefined)],
+/** Whether a note bears a mark. */
+const BEARS: Readonly<Record<NoteMark, (note: Note) => boolean>> = {
+  preBend: ({ preBend }) => preBend !== undefined,
+  bend: ({ moves }) => moves?.some(({ kind }) => kind === 'bend') ?? false,
+  release: ({ moves }) => moves?.some(({ kind }) => kind === 'release') ?? false,
+  vibrato: ({ vibrato }) => vibrato !== undefined,
+  harmonic: ({ harmonic }) => harmonic !== undefined,
+  trill: ({ trill }) => trill !== undefined,
+  dip: ({ dip }) => dip !== undefined,
+  finger: ({ finger }) => finger !== undefined,
+};
+
+/** Signs that no mark makes. */
+const OTHERS: readonly (readonly [...LegendLine, (event: ScoreEvent) => boolean])[] = [
+  ['⁄ alone', LINK_RECORDS.shift.legend, ({ item }) => !!item?.slideIn || !!item?.slideOut],
+  ['×', 'dead note, no pitch', ({ item }) => item?.notes.some(({ fret }) => fret === null) ?? false],
+  ['bar 5', 'a barre held at that fret', ({ barre }) => barre !== null],
+  ['small fret', 'grace note, before the beat', ({ graces }) => graces.length > 0],
   ['short stem', 'half note; a whole note has none', ({ values }) => values.some(({ base }) => base <= 2)],
   ['slanted grey', 'not certain, or may be left out', ({ sureness }) => sureness !== null],
 ];
 
-function has(
-  test: (note: NonNullable<ScoreEvent['item']>['notes'][number]) => boolean,
-): (event: ScoreEvent) => boolean {
-  return ({ item }) => item?.notes.some(test) ?? false;
+/** The legend of a page: each sign that stands on it, once. */
+export function legendOf(bars: readonly ScoreBar[]): readonly LegendLine[] {
+  const events = bars.flatMap((bar) => bar.events);
+  const lines = [...linkLines(events), ...noteLines(events), ...markLines(events), ...otherLines(events)];
+  // A slide from nowhere has the sign of one that is picked again.
+  return [...new Map(lines.map((line) => [line[0], line])).values()];
 }
 
-/** The legend of a page: the signs that stand on it. */
-export function legendOf(bars: readonly ScoreBar[]): readonly Line[] {
-  const events = bars.flatMap((bar) => bar.events);
-  return SIGNS.flatMap(([sign, meaning, needed]): readonly Line[] => (events.some(needed) ? [[sign, meaning]] : []));
+const lineOf = ({ sign, legend }: SignRecord): LegendLine => [sign, legend];
+
+function linkLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
+  const links = Object.keys(LINK_RECORDS) as readonly Link[];
+  return links
+    .filter((link) => events.some(({ item }) => item?.link === link))
+    .map((link) => lineOf(LINK_RECORDS[link]));
+}
+
+function noteLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
+  const notes = events.flatMap(({ item }) => item?.notes ?? []);
+  const marks = Object.keys(NOTE_MARK_RECORDS) as readonly NoteMark[];
+  return marks.filter((mark) => notes.some(BEARS[mark])).map((mark) => lineOf(NOTE_MARK_RECORDS[mark]));
+}
+
+function markLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
+  return EVENT_MARKS.filter((mark) => events.some(({ marks }) => marks.includes(mark))).map((mark) =>
+    lineOf(MARK_RECORDS[mark]),
+  );
+}
+
+function otherLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
+  return OTHERS.flatMap(([sign, meaning, isThere]) => (events.some(isThere) ? [[sign, meaning] as const] : []));
 }

@@ -2,8 +2,8 @@ import { bestPath, mmBetween, namesOf, sayNote, sayString, type Guitar, type Pat
 import {
   beatsOf,
   secondsOfEvents,
+  rarityOf,
   techniquesOf,
-  TECHNIQUES,
   type EventItem,
   type Phrase,
   type Span,
@@ -234,7 +234,7 @@ function techniqueLoads(phrase: Phrase, events: readonly EventItem[], { known }:
   return [...techniquesOf(phrase)].flatMap(([technique, span]): readonly Load[] => {
     const item = bySpan.get(span);
     const isNew = known !== undefined && !known.has(technique);
-    const load = (RAREST_TECHNIQUE * TECHNIQUES.indexOf(technique)) / TECHNIQUES.length + (isNew ? NEW_TECHNIQUE : 0);
+    const load = RAREST_TECHNIQUE * rarityOf(technique) + (isNew ? NEW_TECHNIQUE : 0);
     return item ? [{ item, load, says: () => `the ${technique}${isNew ? ', new to this student' : ''}` }] : [];
   });
 }

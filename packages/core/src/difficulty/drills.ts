@@ -1,5 +1,6 @@
 import {
   bendHeight,
+  drillWords,
   eventsOf,
   techniquesOf,
   ticksOfTimed,
@@ -97,25 +98,8 @@ interface Spot {
   readonly guitar: Guitar;
 }
 
-/** What to listen for, by technique. Source: common practice. */
-const SAYS: Partial<Record<Technique, string>> = {
-  'hammer-on': 'The second note as loud as the first, with the pick still.',
-  'pull-off': 'Pull a little downward, so that the lower note speaks.',
-  slide: 'Keep the pressure until the slide arrives.',
-  'shift slide': 'Arrive first, then pick.',
-  vibrato: 'Straight first, then slow and even turns back to the pitch.',
-  'wide vibrato': 'As slow as it takes to be even, then wider.',
-  trill: 'Even first, fast later.',
-  'palm mute': 'The side of the hand just at the bridge; pitch still to be heard.',
-  'dead note': 'Touch, do not press; no pitch at all.',
-  tap: 'The other hand hits the fret and plucks off toward the thick strings.',
-  'pinch harmonic': 'The thumb brushes the string right after the pick.',
-  'natural harmonic': 'Touch right over the fret, and let go at once.',
-  rake: 'The muted strings first, the note last and loudest.',
-};
-
 function drillFor(technique: Technique, spot: Spot): Drill {
-  const says = SAYS[technique] ?? 'Alone and slowly, until four in a row are clean.';
+  const says = drillWords(technique) ?? 'Alone and slowly, until four in a row are clean.';
   const name = `Drill: ${technique}`;
   if (/bend|release/.test(technique)) return bendDrill(name, spot) ?? { name, says, text: alone(spot) };
   if (technique === 'triplets' || technique === 'odd tuplets') return { name, ...countDrill(spot) };

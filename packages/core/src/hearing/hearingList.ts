@@ -1,28 +1,16 @@
 import { sayNote, sayString, type StringNames } from '../fretboard/index.ts';
 import {
   bendHeight,
+  EVENT_MARKS,
+  LINK_RECORDS,
+  MARK_RECORDS,
   unroll,
   type EventItem,
-  type EventMark,
+  type HearingKind,
   type Phrase,
   type WrittenNote,
 } from '../notation/index.ts';
 import { midiOf, spell, writeSpelling, type Tuning } from '../pitch/index.ts';
-
-/** What a teacher listens for at an event. */
-export const HEARING_KINDS = [
-  'bend',
-  'slide',
-  'muted string',
-  'cut-off',
-  'slur',
-  'vibrato',
-  'harmonic',
-  'ringing',
-  'palm mute',
-] as const;
-/** One of the `HEARING_KINDS`. */
-export type HearingKind = (typeof HEARING_KINDS)[number];
 
 /** One thing to inspect. */
 export interface HearingPoint {
@@ -88,9 +76,7 @@ function inspect(item: EventItem, around: Around): readonly Found[] {
     ...item.notes.flatMap((note) => inspectNote(note, around)),
     ...inspectLink(item, around),
     ...inspectSilence(item, names),
-    ...MARKED.flatMap(([mark, kind, words]) =>
-      around.marks.includes(mark) ? [{ kind, says: `${fretPositionsOf(item, names)}: ${words}.` }] : [],
-    ),
+    ...inspectMarks(item, around.marks, names),
     ...(item.slideIn
       ? [
           {
@@ -110,11 +96,14 @@ function inspect(item: EventItem, around: Around): readonly Found[] {
   ];
 }
 
-const MARKED: readonly (readonly [mark: EventMark, kind: HearingKind, words: string])[] = [
-  ['cut', 'cut-off', 'cut off, silent at once'],
-  ['let-ring', 'ringing', 'rings on under what follows'],
-  ['palm-mute', 'palm mute', 'damped by the palm, the pitch still clear'],
-];
+/** What the records of marks say is to be inspected. */
+function inspectMarks(item: EventItem, marks: readonly string[], names: StringNames): readonly Found[] {
+  return EVENT_MARKS.flatMap((mark): readonly Found[] => {
+    const { hearing } = MARK_RECORDS[mark];
+    if (!hearing || !marks.includes(mark)) return [];
+    return [{ kind: hearing.kind, says: `${fretPositionsOf(item, names)}: ${hearing.says}.` }];
+  });
+}
 
 function inspectNote(note: WrittenNote, { options }: Around): readonly Found[] {
   const { tuning, capo, names = 'letters' } = options;
@@ -157,12 +146,10 @@ function inspectLink({ link, notes }: EventItem, { before, options }: Around): r
   const from = before.notes.find(({ string }) => string === to.string) ?? before.notes[0];
   const place = sayNote(to, names);
   const start = from ? ` from ${from.fret ?? 'x'}` : '';
-  if (link === 'slide')
-    return [{ kind: 'slide', says: `The slide${start} arrives at ${place}, still sounding, not picked again.` }];
-  if (link === 'shift')
-    return [{ kind: 'slide', says: `The slide${start} arrives at ${place} before it is picked again.` }];
-  const how = { hammer: 'hammered', pull: 'pulled', tap: 'tapped' }[link];
-  return [{ kind: 'slur', says: `${place} is ${how}${start}, not picked, and as loud.` }];
+  const { kind, says } = LINK_RECORDS[link].hearing;
+  if (link === 'slide') return [{ kind, says: `The slide${start} arrives at ${place}, ${says}.` }];
+  if (link === 'shift') return [{ kind, says: `The slide${start} arrives at ${place} ${says}.` }];
+  return [{ kind, says: `${place} is ${says}${start}, not picked, and as loud.` }];
 }
 
 /** Dead notes without a pitch, and strings between two that are struck, which stay silent. */

@@ -1,2 +1,4 @@
-export { HEARING_KINDS, hearingList, MAX_POINTS } from './hearingList.ts';
-export type { HearingKind, HearingOptions, HearingPoint } from './hearingList.ts';
+export { HEARING_KINDS } from '../notation/index.ts';
+export type { HearingKind } from '../notation/index.ts';
+export { hearingList, MAX_POINTS } from './hearingList.ts';
+export type { HearingOptions, HearingPoint } from './hearingList.ts';

@@ -1,13 +1,15 @@
+import type { Link } from './linkRecords.ts';
+import type { EventMark } from './marks.ts';
+import type { Sureness } from './surenesses.ts';
 import type { Meter, NoteValue } from './values.ts';
+
+export type { EventMark, Link, Sureness };
 
 /** A stretch of the typed text, UTF-16 offsets, `to` just past the end. */
 export interface Span {
   readonly from: number;
   readonly to: number;
 }
-
-/** How an event grows out of the one before it; `shift` is a slide whose target is picked again. */
-export type Link = 'hammer' | 'pull' | 'slide' | 'shift' | 'tap';
 
 /**
  * One move of a bend: to `steps` whole steps above the fret. `slow` glides over the whole of its part.
@@ -36,33 +38,6 @@ export interface WrittenNote {
   readonly dip?: number;
   readonly finger?: Finger;
 }
-
-/** The marks a whole event can bear, in the order they are written. */
-export const EVENT_MARKS = [
-  'quiet',
-  'palm-mute',
-  'let-ring',
-  'down',
-  'up',
-  'cut',
-  'accent',
-  'rake',
-  'rolled',
-  'plucked',
-  'plucked-thumb',
-  'plucked-index',
-  'plucked-middle',
-  'plucked-ring',
-  'plucked-little',
-  'tremolo',
-] as const;
-/** One of the `EVENT_MARKS`. */
-export type EventMark = (typeof EVENT_MARKS)[number];
-
-/** How sure the teacher is of what stands inside; everything else is heard and certain. */
-export const SURENESSES = ['likely', 'guess', 'seen', 'arranged', 'optional'] as const;
-/** One of the `SURENESSES`. */
-export type Sureness = (typeof SURENESSES)[number];
 
 /** A value while it is put together; read-only once it is handed out. */
 export type Writable<Value> = { -readonly [Key in keyof Value]: Value[Key] };

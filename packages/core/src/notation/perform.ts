@@ -1,6 +1,8 @@
 import { openMidi } from '../pitch/index.ts';
 import { contourOf, type ContourPoint } from './contour.ts';
+import { LINK_RECORDS } from './linkRecords.ts';
 import { HARMONIC_RATIOS } from './links.ts';
+import { levelOfMarks } from './marks.ts';
 import type { EventItem, Feel, Phrase, Span, WrittenNote } from './model.ts';
 import type { Setup } from './playOut.ts';
 import { clockOf, type Clock } from './time.ts';
@@ -42,7 +44,7 @@ export interface PerformOptions extends Setup {
 }
 
 /** Loudness by the way a note is played. Our choice. */
-const LEVELS = { plain: 0.75, accent: 1, quiet: 0.4, grace: 0.6, legato: 0.6, rake: 0.35 } as const;
+const LEVELS = { plain: 0.75, grace: 0.6, rake: 0.35 } as const;
 
 /** What `cut` leaves of a note's length. */
 const CUT_SHARE = 0.5;
@@ -214,10 +216,10 @@ function attackOf({ link }: EventItem, { marks }: TimedEvent): Attack {
 }
 
 function levelOf({ link }: EventItem, { marks }: TimedEvent): number {
-  if (marks.includes('accent')) return LEVELS.accent;
-  if (marks.includes('quiet')) return LEVELS.quiet;
+  const said = levelOfMarks(marks);
+  if (said !== undefined) return said;
   if (marks.includes('grace')) return LEVELS.grace;
-  return link && link !== 'shift' ? LEVELS.legato : LEVELS.plain;
+  return (link && LINK_RECORDS[link].level) ?? LEVELS.plain;
 }
 
 /** A beat of the click. Seconds; `accent` marks the first beat of a bar. */

@@ -1,6 +1,8 @@
 import { HIGHEST_FRET } from '../pitch/index.ts';
-import { EVENT_MARKS, type BendMove, type EventMark, type Finger } from './model.ts';
-import type { Link, Span, Writable, WrittenNote } from './model.ts';
+import { LINK_BEGINS, linkOfCode, type Link } from './linkRecords.ts';
+import { EVENT_MARKS, MARK_BEGINS, MARK_PATTERN, markOfCode, type EventMark } from './marks.ts';
+import type { BendMove, Finger, Span, Writable, WrittenNote } from './model.ts';
+import { NOTE_MARK_RECORDS, type NoteMark } from './noteMarks.ts';
 import type { Fix, ProblemCode } from './problems.ts';
 import { LETTERED_STRINGS, stringOfLetter } from './strings.ts';
 import { readValue, type NoteValue } from './values.ts';
@@ -33,81 +35,71 @@ export const MAX_TIMES = 999;
 /** Heights may not be written above this, whole steps; it only keeps slips from sounding absurd. Our choice. */
 const HIGHEST_STEPS = 12;
 
-const LINKS: Readonly<Record<string, Link>> = {
-  h: 'hammer',
-  p: 'pull',
-  s: 'slide',
-  S: 'shift',
-  t: 'tap',
-};
+const note = (name: NoteMark) => new RegExp(NOTE_MARK_RECORDS[name].pattern, 'y');
 
-const SIMPLE_MARKS: Readonly<Record<string, EventMark>> = {
-  m: 'palm-mute',
-  l: 'let-ring',
-  d: 'down',
-  u: 'up',
-  ',': 'cut',
-  '!': 'accent',
-  k: 'rake',
-  o: 'rolled',
-  z: 'tremolo',
-  q: 'plucked',
-  qp: 'plucked-thumb',
-  qi: 'plucked-index',
-  qm: 'plucked-middle',
-  qa: 'plucked-ring',
-  qc: 'plucked-little',
-};
-
-/** The mark a code stands for in a brace head or behind a stack; undefined for any other text. */
-export function markOfCode(code: string): EventMark | undefined {
-  return Object.hasOwn(SIMPLE_MARKS, code) ? SIMPLE_MARKS[code] : undefined;
-}
-
-/** The code of a mark; the bracketed quiet note has none. */
-export function codeOfMark(mark: EventMark): string | undefined {
-  return Object.keys(SIMPLE_MARKS).find((code) => SIMPLE_MARKS[code] === mark);
-}
-
-const NUMBER = String.raw`(?:\d{1,2}(?:\.\d{1,2})?|\.\d{1,2})?[¼½¾]?`;
+/** What an event is made of. The records of marks and links say how those are typed. */
 const PATTERNS = {
-  link: /[hpsSt](?=\d|x)/y,
+  link: new RegExp(`[${LINK_BEGINS}](?=\\d|x)`, 'y'),
   fret: /\d+|x/y,
   letters: /[EADGBe]+/y,
   numbers: /@(\d+)/y,
-  preBend: new RegExp(`pb(${NUMBER})`, 'y'),
-  bend: new RegExp(String.raw`(bb?)(?:(\?)|>(\d{1,2})|(${NUMBER})(?:-(?=[\d.¼½¾])(${NUMBER}))?)`, 'y'),
-  release: new RegExp(`(rr?)(${NUMBER})`, 'y'),
-  vibrato: /~~?/y,
-  harmonic: /\*p(?![\dxb])|\*/y,
-  trill: /tr(\d{1,2})/y,
-  dip: new RegExp(`w-(${NUMBER})`, 'y'),
-  finger: /f([1-4T])/y,
-  mark: /q[imac]|qp(?![\dxb])|[mldu,!koqz]/y,
+  preBend: note('preBend'),
+  bend: note('bend'),
+  release: note('release'),
+  vibrato: note('vibrato'),
+  harmonic: note('harmonic'),
+  trill: note('trill'),
+  dip: note('dip'),
+  finger: note('finger'),
+  mark: new RegExp(MARK_PATTERN, 'y'),
   slideOut: /[<>]/y,
   value: /\/(\d+|[?g])(\.{0,2})(t(?:1[02]|[35679])?)?/y,
   times: /%(\d+)/y,
-} as const;
+} as const satisfies Readonly<Record<NoteMark | 'link' | 'mark', RegExp>> & Readonly<Record<string, RegExp>>;
+/** A part of an event. */
+export type EventPart = keyof typeof PATTERNS;
 
 /** What a match of each pattern can begin with; most places of a word need no pattern tried at all. */
-const FIRST: Readonly<Record<keyof typeof PATTERNS, string>> = {
-  link: 'hpsSt',
+const FIRST: Readonly<Record<EventPart, string>> = {
+  link: LINK_BEGINS,
   fret: '0123456789x',
   letters: 'EADGBe',
   numbers: '@',
-  preBend: 'p',
-  bend: 'b',
-  release: 'r',
-  vibrato: '~',
-  harmonic: '*',
-  trill: 't',
-  dip: 'w',
-  finger: 'f',
-  mark: 'qmldu,!koz',
+  preBend: NOTE_MARK_RECORDS.preBend.begins,
+  bend: NOTE_MARK_RECORDS.bend.begins,
+  release: NOTE_MARK_RECORDS.release.begins,
+  vibrato: NOTE_MARK_RECORDS.vibrato.begins,
+  harmonic: NOTE_MARK_RECORDS.harmonic.begins,
+  trill: NOTE_MARK_RECORDS.trill.begins,
+  dip: NOTE_MARK_RECORDS.dip.begins,
+  finger: NOTE_MARK_RECORDS.finger.begins,
+  mark: MARK_BEGINS,
   slideOut: '<>',
   value: '/',
   times: '%',
 };
+
+/** The parts of an event in the order in which the reader tries them, each as a pattern: what else shows them reads them alike. */
+export const EVENT_PARTS: readonly (readonly [part: EventPart, pattern: string])[] = (
+  [
+    'preBend',
+    'bend',
+    'trill',
+    'link',
+    'release',
+    'vibrato',
+    'harmonic',
+    'dip',
+    'finger',
+    'mark',
+    'value',
+    'times',
+    'numbers',
+    'letters',
+    'fret',
+    'slideOut',
+  ] as const
+).map((part) => [part, PATTERNS[part].source]);
 
 const FRACTIONS: Readonly<Record<string, number>> = { '¼': 0.25, '½': 0.5, '¾': 0.75 };
 
@@ -159,7 +151,7 @@ class WordReader {
   event(): TypedEvent {
     const from = this.#at;
     const front = this.#literal('(') ?? this.#literal('<') ?? this.#literal('>');
-    const link = LINKS[this.#take('link')?.[0] ?? ''];
+    const link = linkOfCode(this.#take('link')?.[0] ?? '');
     const draft = new EventDraft();
     if (front === '(') draft.marks.add('quiet');
     const bare = this.#stack(draft, link !== undefined);

@@ -1,77 +1,89 @@
 import { eventsOf, type PlacedItem } from './edit.ts';
-import type { EventItem, EventMark, Link, Phrase, Span, WrittenNote } from './model.ts';
+import { LINK_RECORDS } from './linkRecords.ts';
+import { MARK_RECORDS } from './marks.ts';
+import type { EventItem, Phrase, Span, WrittenNote } from './model.ts';
+import { NOTE_MARK_RECORDS } from './noteMarks.ts';
 
-/** What hands can be asked to do, the plainest first. Names: common practice. */
-export const TECHNIQUES = [
-  'double stop',
-  'power chord',
-  'chord',
-  'hammer-on',
-  'pull-off',
-  'slide',
-  'palm mute',
-  'let ring',
-  'dead note',
-  'quiet note',
-  'cut-off',
-  'accent',
-  'grace note',
-  'triplets',
-  'odd tuplets',
-  'vibrato',
-  'quarter bend',
-  'half-step bend',
-  'whole-step bend',
-  'release',
-  'shift slide',
-  'slide in',
-  'slide out',
-  'barre',
-  'rolled chord',
-  'octaves',
-  'natural harmonic',
-  'trill',
-  'rake',
-  'wide vibrato',
-  'pre-bend',
-  'slow bend',
-  'plucked with fingers',
-  'unison bend',
-  'bend beside a held note',
-  'bend of two strings',
-  'step-and-a-half bend',
-  'two-step bend',
-  'picked again while bent',
-  'tremolo picking',
-  'pinch harmonic',
-  'tremolo-arm dip',
-  'tap',
-  'tap on a bent string',
-] as const;
-/** One of the `TECHNIQUES`. */
-export type Technique = (typeof TECHNIQUES)[number];
+/** A technique that is no mark but follows from what stands together; `rank` as that of the marks. */
+interface ShapeTechnique {
+  readonly rank: number;
+  readonly drill: string | null;
+}
+
+/** Techniques that no single mark says. Names: common practice. */
+const SHAPES = {
+  'double stop': { rank: 1, drill: null },
+  'power chord': { rank: 2, drill: null },
+  chord: { rank: 3, drill: null },
+  'dead note': { rank: 9, drill: 'Touch, do not press; no pitch at all.' },
+  'grace note': { rank: 13, drill: null },
+  triplets: { rank: 14, drill: null },
+  'odd tuplets': { rank: 15, drill: null },
+  'quarter bend': { rank: 17, drill: null },
+  'half-step bend': { rank: 18, drill: null },
+  'whole-step bend': { rank: 19, drill: null },
+  'slide in': { rank: 22, drill: null },
+  'slide out': { rank: 23, drill: null },
+  barre: { rank: 24, drill: null },
+  octaves: { rank: 26, drill: null },
+  'wide vibrato': { rank: 30, drill: 'As slow as it takes to be even, then wider.' },
+  'slow bend': { rank: 32, drill: null },
+  'unison bend': { rank: 34, drill: null },
+  'bend beside a held note': { rank: 35, drill: null },
+  'bend of two strings': { rank: 36, drill: null },
+  'step-and-a-half bend': { rank: 37, drill: null },
+  'two-step bend': { rank: 38, drill: null },
+  'picked again while bent': { rank: 39, drill: null },
+  'pinch harmonic': { rank: 41, drill: 'The thumb brushes the string right after the pick.' },
+  'tap on a bent string': { rank: 44, drill: null },
+} as const satisfies Readonly<Record<string, ShapeTechnique>>;
+
+type Named<Records> = {
+  readonly [Key in keyof Records]: Records[Key] extends { readonly technique: { readonly name: infer Name } }
+    ? Name
+    : never;
+}[keyof Records];
+
+/** What hands can be asked to do. */
+export type Technique =
+  keyof typeof SHAPES | Named<typeof MARK_RECORDS> | Named<typeof LINK_RECORDS> | Named<typeof NOTE_MARK_RECORDS>;
+
+type Ranked = readonly [Technique, ShapeTechnique];
+type MarkTechnique = { readonly name: Technique; readonly rank: number } | null;
+
+function ranked(
+  records: Readonly<Record<string, { readonly technique: MarkTechnique; readonly drill: string | null }>>,
+): readonly Ranked[] {
+  return Object.values(records).flatMap(({ technique, drill }): readonly Ranked[] =>
+    technique ? [[technique.name, { rank: technique.rank, drill }]] : [],
+  );
+}
+
+/** What is said of a technique, by the record of its mark or of what stands together; the plainest first. */
+const RECORDS: ReadonlyMap<Technique, ShapeTechnique> = new Map(
+  [
+    ...(Object.keys(SHAPES) as readonly (keyof typeof SHAPES)[]).map((name): Ranked => [name, SHAPES[name]]),
+    ...ranked(MARK_RECORDS),
+    ...ranked(LINK_RECORDS),
+    ...ranked(NOTE_MARK_RECORDS),
+  ].sort(([, a], [, b]) => a.rank - b.rank),
+);
+
+/** All techniques, the plainest first. */
+export const TECHNIQUES: readonly Technique[] = [...RECORDS.keys()];
+
+/** What to listen for in a drill of a technique; undefined where nothing of its own is said. Source: common practice. */
+export function drillWords(technique: Technique): string | undefined {
+  return RECORDS.get(technique)?.drill ?? undefined;
+}
+
+/** How rare a technique is, 0 for the plainest to nearly 1. */
+export function rarityOf(technique: Technique): number {
+  return TECHNIQUES.indexOf(technique) / TECHNIQUES.length;
+}
 
 /** The techniques of a phrase and where each first stands. */
 export type Techniques = ReadonlyMap<Technique, Span>;
-
-const LINKS: Readonly<Record<Link, Technique>> = {
-  hammer: 'hammer-on',
-  pull: 'pull-off',
-  slide: 'slide',
-  shift: 'shift slide',
-  tap: 'tap',
-};
-
-const MARKS: Partial<Record<EventMark, Technique>> = {
-  quiet: 'quiet note',
-  'palm-mute': 'palm mute',
-  'let-ring': 'let ring',
-  cut: 'cut-off',
-  accent: 'accent',
-  rake: 'rake',
-  rolled: 'rolled chord',
-  tremolo: 'tremolo picking',
-};
 
 /** Every technique that a phrase asks for, in the order in which they first stand. Linear. */
 export function techniquesOf(phrase: Phrase): Techniques {
@@ -102,13 +114,13 @@ function techniquesAt({ item, around }: PlacedItem, before: EventItem | undefine
   const marks = [...item.marks, ...around.flatMap((nest) => (nest.kind === 'marked' ? nest.marks : []))];
   const found: (Technique | undefined)[] = [
     ...stackTechniques(notes),
-    link && LINKS[link],
+    link && LINK_RECORDS[link].technique.name,
     link === 'tap' && before && endsBent(before) ? 'tap on a bent string' : undefined,
     item.slideIn && 'slide in',
     item.slideOut && 'slide out',
     around.some(({ kind }) => kind === 'barre') ? 'barre' : undefined,
     value === 'grace' ? 'grace note' : undefined,
-    ...marks.map((mark) => (mark.startsWith('plucked') ? 'plucked with fingers' : MARKS[mark])),
+    ...marks.map((mark) => MARK_RECORDS[mark].technique?.name),
     ...notes.flatMap((note) => noteTechniques(note)),
   ];
   if (typeof value === 'object' && value.tuplet !== undefined)
@@ -161,13 +173,13 @@ function noteTechniques(note: WrittenNote): readonly Technique[] {
   const found: (Technique | undefined)[] = [
     fret === null ? 'dead note' : undefined,
     highest > 0 ? bendTechnique(highest) : undefined,
-    moves.some(({ kind }) => kind === 'release') ? 'release' : undefined,
-    preBend === undefined ? undefined : 'pre-bend',
+    moves.some(({ kind }) => kind === 'release') ? NOTE_MARK_RECORDS.release.technique.name : undefined,
+    preBend === undefined ? undefined : NOTE_MARK_RECORDS.preBend.technique.name,
     moves.some(({ slow }) => slow) ? 'slow bend' : undefined,
-    vibrato && (vibrato === 'wide' ? 'wide vibrato' : 'vibrato'),
-    harmonic && (harmonic === 'pinch' ? 'pinch harmonic' : 'natural harmonic'),
-    trill === undefined ? undefined : 'trill',
-    dip === undefined ? undefined : 'tremolo-arm dip',
+    vibrato && (vibrato === 'wide' ? 'wide vibrato' : NOTE_MARK_RECORDS.vibrato.technique.name),
+    harmonic && (harmonic === 'pinch' ? 'pinch harmonic' : NOTE_MARK_RECORDS.harmonic.technique.name),
+    trill === undefined ? undefined : NOTE_MARK_RECORDS.trill.technique.name,
+    dip === undefined ? undefined : NOTE_MARK_RECORDS.dip.technique.name,
   ];
   return found.filter((one) => one !== undefined);
 }

@@ -1,6 +1,7 @@
 import { isNest, type BendMove, type EventItem, type EventMark, type Item, type NestItem } from './model.ts';
-import type { Link, Phrase, Setting, WrittenNote } from './model.ts';
-import { codeOfMark } from './readEvent.ts';
+import type { Phrase, Setting, WrittenNote } from './model.ts';
+import { LINK_RECORDS } from './linkRecords.ts';
+import { codeOfMark } from './marks.ts';
 import { letterOfString } from './strings.ts';
 import { sameValue, STARTING_VALUE, writeMeter, writeValue, type NoteValue } from './values.ts';
 
@@ -79,7 +80,7 @@ class Writer {
     const front = slideIn ? (slideIn === 'below' ? '<' : '>') : quiet ? '(' : '';
     const text = [
       front,
-      link ? LINK_LETTERS[link] : '',
+      link ? LINK_RECORDS[link].code : '',
       this.#stack(notes),
       slideOut ? (slideOut === 'up' ? '<' : '>') : '',
       ...marks.map(writeMark),
@@ -111,8 +112,6 @@ class Writer {
     return strings.map((string) => letterOfString(string)).join('');
   }
 }
-
-const LINK_LETTERS: Readonly<Record<Link, string>> = { hammer: 'h', pull: 'p', slide: 's', shift: 'S', tap: 't' };
 
 function writeMark(mark: EventMark): string {
   return codeOfMark(mark) ?? '';

@@ -1,6 +1,21 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import { namesOf, type StringNames } from '@jam-ledger/core/fretboard';
-import { eventsOf, letterOfString, LETTERED_STRINGS, type EventItem, type Phrase } from '@jam-ledger/core/notation';
+import {
+  EVENT_MARKS,
+  eventsOf,
+  letterOfString,
+  LETTERED_STRINGS,
+  LINK_RECORDS,
+  linkOfCode,
+  MARK_RECORDS,
+  NOTE_MARK_RECORDS,
+  SURENESS_RECORDS,
+  SURENESSES,
+  type EventItem,
+  type Link,
+  type MarkRecord,
+  type Phrase,
+} from '@jam-ledger/core/notation';
 import { HIGHEST_FRET, midiOf, spell, writeSpelling, type Key, type Tuning } from '@jam-ledger/core/pitch';
 
 /** What completion knows besides the text. */
@@ -31,19 +46,33 @@ const VALUES: readonly Completion[] = [
   { label: '/4.', detail: 'dotted quarter' },
   { label: '/?', detail: 'order only, no rhythm' },
 ];
+const SPANNING = EVENT_MARKS.map((mark): MarkRecord => MARK_RECORDS[mark]).filter(({ spans }) => spans);
 const HEADS: readonly Completion[] = [
-  ['m', 'palm mute'],
-  ['l', 'let ring'],
-  ['m l', 'palm mute, let ring'],
-  ['likely', 'heard, not certain'],
-  ['guess', 'a guess'],
-  ['seen', 'taken from watching it played'],
-  ['arranged', 'our own arrangement'],
-  ['optional', 'may be left out'],
-  ['bar5', 'a barre at fret 5'],
-  ['1-2', 'on passes 1 and 2'],
-  ['last', 'the last time only'],
-].map(([head = '', detail = '']): Completion => ({ label: `{${head}:`, apply: `{${head}: `, detail }));
+  ...SPANNING.map(({ code, means }) => [code ?? '', means] as const),
+  [SPANNING.map(({ code }) => code).join(' '), SPANNING.map(({ means }) => means).join(', ')] as const,
+  ...SURENESSES.map((word) => [word, SURENESS_RECORDS[word].means] as const),
+  ['bar5', 'a barre at fret 5'] as const,
+  ['1-2', 'on passes 1 and 2'] as const,
+  ['last', 'the last time only'] as const,
+].map(([head, detail]): Completion => ({ label: `{${head}:`, apply: `{${head}: `, detail }));
+/** What may be written behind a note: marks of the note and of the whole event. */
+const MARKS: readonly Completion[] = [
+  ...Object.values(NOTE_MARK_RECORDS).map(({ example, means }) => ({
+    label: example.replace(/^\d+G/, ''),
+    detail: means.replaceAll('`', ''),
+  })),
+  ...EVENT_MARKS.map((mark): MarkRecord => MARK_RECORDS[mark]).flatMap(({ code, means }): readonly Completion[] =>
+    code === null ? [] : [{ label: code, detail: means }],
+  ),
+];
+/** How far a link usually goes, frets. */
+const REACH: Readonly<Record<Link, readonly number[]>> = {
+  hammer: [1, 2, 3, 4],
+  pull: [-1, -2, -3, -4],
+  slide: [1, 2, 3, 5, -1, -2, -3, -5],
+  shift: [1, 2, 3, 5, -1, -2, -3, -5],
+  tap: [],
+};
 const SETTINGS: readonly Completion[] = [
   { label: 'meter=3/4', detail: 'from here on' },
   { label: 'tempo=96', detail: 'quarters a minute' },
@@ -66,9 +95,18 @@ function optionsFor(word: string, at: number, around: Surroundings): readonly Co
   if (word.startsWith(':')) return chordsUsed(around.phrase);
   const last = eventsOf(around.phrase).findLast(({ item }) => item.span.to <= at)?.item;
   if (/^\d{1,2}$/.test(word)) return stringsFor(Number(word), last, around);
-  if (/^[hpsS]\d{0,2}$/.test(word) && last) return targetsOf(word.charAt(0), last, around);
+  const link = linkOfCode(word.charAt(0));
+  if (link && last && /^.\d{0,2}$/.test(word)) return targetsOf(link, last, around);
   if (word === '') return last ? underTheHand(last, around) : [];
-  return SETTINGS.filter(({ label }) => label.startsWith(word));
+  const settings = SETTINGS.filter(({ label }) => label.startsWith(word));
+  return settings.length > 0 ? settings : marksBehind(word);
+}
+
+/** What may follow a note that is whole: `7G` and what was begun behind it. */
+function marksBehind(word: string): readonly Completion[] {
+  const [, note, begun = ''] = /^(\d+(?:[EADGBe]+|@\d+))(\D*)$/.exec(word) ?? [];
+  if (note === undefined || begun === '') return [];
+  return MARKS.filter(({ label }) => label.startsWith(begun)).map((one) => ({ ...one, label: `${note}${one.label}` }));
 }
 
 /** The fret typed on every string, the last one used first. */
@@ -84,15 +122,15 @@ function stringsFor(fret: number, last: EventItem | undefined, around: Surroundi
 }
 
 /** Where a hammer-on, pull-off or slide may go from the event before. */
-function targetsOf(link: string, last: EventItem, around: Surroundings): readonly Completion[] {
+function targetsOf(link: Link, last: EventItem, around: Surroundings): readonly Completion[] {
   const from = last.notes[0];
   if (from?.fret === null || from === undefined) return [];
   const { fret, string } = from;
-  const steps = link === 'h' ? [1, 2, 3, 4] : link === 'p' ? [-1, -2, -3, -4] : [1, 2, 3, 5, -1, -2, -3, -5];
-  return steps
+  const { code } = LINK_RECORDS[link];
+  return REACH[link]
     .map((step) => fret + step)
     .filter((to) => to >= 0 && to <= around.frets)
-    .map((to, index) => ({ label: `${link}${to}`, detail: nameOf(to, string, around), boost: 20 - index }));
+    .map((to, index) => ({ label: `${code}${to}`, detail: nameOf(to, string, around), boost: 20 - index }));
 }
 
 /** Notes that the hand reaches where it is. */

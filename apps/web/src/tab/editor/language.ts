@@ -1,5 +1,6 @@
 import { HighlightStyle, StreamLanguage, syntaxHighlighting, type StringStream } from '@codemirror/language';
 import type { Extension } from '@codemirror/state';
+import { EVENT_PARTS, type EventPart } from '@jam-ledger/core/notation';
 import { tags } from '@lezer/highlight';
 
 /** What a stretch of the shorthand means, and the tag that stands for it in the editor. */
@@ -38,20 +39,30 @@ const SIGNS: readonly (readonly [RegExp, Meaning])[] = [
   [/^\{[^{}[\]|":]*:|^\}/, 'bracket'],
 ];
 
-/** Parts of an event, the longer before the shorter. */
+/** How each part of an event is shown. */
+const MEANING_OF_PART: Readonly<Record<EventPart, Meaning>> = {
+  preBend: 'bend',
+  bend: 'bend',
+  release: 'bend',
+  dip: 'bend',
+  link: 'link',
+  trill: 'mark',
+  vibrato: 'mark',
+  harmonic: 'mark',
+  finger: 'mark',
+  mark: 'mark',
+  slideOut: 'mark',
+  value: 'value',
+  times: 'value',
+  numbers: 'string',
+  letters: 'string',
+  fret: 'fret',
+};
+
+/** Parts of an event as the reader reads them, and what is between them. */
 const PARTS: readonly (readonly [RegExp, Meaning])[] = [
-  [/^(pb|bb?|rr?)(\?|>\d+|[\d.¼½¾]*(-[\d.¼½¾]+)?)/, 'bend'],
-  [/^[hpsSt](?=[\dx])/, 'link'],
-  [/^tr\d+/, 'mark'],
-  [/^w-[\d.]+/, 'bend'],
-  [/^f[1-4T]/, 'mark'],
-  [/^~~?|^\*p?/, 'mark'],
-  [/^\/(g|\?|\d+\.{0,2}(t\d*)?)/, 'value'],
-  [/^%\d+/, 'value'],
-  [/^(@\d+|[EADGBe]+)/, 'string'],
-  [/^(\d+|x)/, 'fret'],
-  [/^[mldu,!koz]|^q[pimac]?/, 'mark'],
-  [/^[()<>+]/, 'mark'],
+  ...EVENT_PARTS.map(([part, pattern]) => [new RegExp(`^(?:${pattern})`), MEANING_OF_PART[part]] as const),
+  [/^[()+]/, 'mark'],
 ];
 
 function match(stream: StringStream, table: readonly (readonly [RegExp, Meaning])[]): Meaning | undefined {

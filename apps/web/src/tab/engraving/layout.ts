@@ -1,4 +1,5 @@
 import { ticksOfTimed, type ScoreBar, type ScoreEvent, type TimedValue } from '@jam-ledger/core/notation';
+import { MARK_DRAWINGS } from './markDrawings.ts';
 
 /** The type of frets and marks; quoted, since a bare 3 is no name. */
 export const MARK_FONT = '"Source Sans 3 Variable"';
@@ -156,7 +157,8 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
   const events = bars.flatMap((bar) => bar.events);
   const closings = bars.flatMap(({ closing }) => closing ?? []);
   const notes = events.flatMap((event) => event.item?.notes ?? []);
-  const hands = ['down', 'up', 'rake', 'rolled', 'tremolo'];
+  const isDrawn = (at: 'hands' | 'span') =>
+    events.some(({ marks }) => marks.some((mark) => MARK_DRAWINGS[mark].at === at));
   return {
     passes: bars.some((bar) => bar.passes ?? bar.tempo ?? bar.feel ?? bar.repeatEnd),
     words: [...events, ...closings].some(({ words }) => words.length > 0),
@@ -164,13 +166,8 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
     chords:
       events.some(({ barre }) => barre !== null) || [...events, ...closings].some(({ chord }) => chord !== undefined),
     bends: notes.some((note) => note.moves ?? note.preBend ?? note.vibrato ?? note.dip ?? note.trill ?? note.harmonic),
-    spans: events.some(({ marks }) => marks.some((mark) => mark === 'palm-mute' || mark === 'let-ring')),
-    hands:
-      notes.some((note) => note.finger) ||
-      events.some(
-        ({ marks, item }) =>
-          item?.link === 'tap' || marks.some((mark) => hands.includes(mark) || mark.startsWith('plucked')),
-      ),
+    spans: isDrawn('span'),
+    hands: isDrawn('hands') || notes.some((note) => note.finger) || events.some(({ item }) => item?.link === 'tap'),
     tuplets: events.some(({ values }) => values.some((value) => value.tuplet !== undefined)),
   };
 }

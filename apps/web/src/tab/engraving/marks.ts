@@ -1,6 +1,16 @@
-import type { ScoreBar, ScoreEvent } from '@jam-ledger/core/notation';
+import {
+  EVENT_MARKS,
+  LINK_RECORDS,
+  MARK_RECORDS,
+  SURENESS_RECORDS,
+  type Link,
+  type ScoreBar,
+  type ScoreEvent,
+  type Sureness,
+} from '@jam-ledger/core/notation';
 import { drawGrace, textWidth } from './frets.ts';
 import { closingWidth, SIZES, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
+import { MARK_DRAWINGS } from './markDrawings.ts';
 import type { Pen, Point } from './pen.ts';
 
 /** An event that has its place on the page. Pixels. */
@@ -30,8 +40,10 @@ export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights,
   drawSlidesToNowhere(pen, drawn);
   drawAboveStave(pen, drawn, heights);
   drawHands(pen, drawn, heights);
-  if (event.marks.includes('accent')) pen.text('>', { x: x - 3, y: heights.staveBottom + 11 }, { weight: 700 });
-  if (event.marks.includes('cut')) pen.text('•', { x: x + 4, y: heights.staveBottom + 11 });
+  const under = event.marks.filter((mark) => MARK_DRAWINGS[mark].at === 'stave');
+  under.forEach((mark, index) => {
+    pen.text(MARK_RECORDS[mark].sign, { x: x - 3 + 7 * index, y: heights.staveBottom + 11 }, { weight: 700 });
+  });
 }
 
 /** Draws what stands behind the last event of a bar: words that end where the bar ends, a chord symbol before it. */
@@ -146,44 +158,24 @@ export function sizeText(steps: number): string {
   return whole === 0 ? fraction || '0' : `${whole}${fraction}`;
 }
 
-const PLUCKING: Readonly<Record<string, string>> = {
-  'plucked-thumb': 'p',
-  'plucked-index': 'i',
-  'plucked-middle': 'm',
-  'plucked-ring': 'a',
-  'plucked-little': 'c',
-};
-
 /** Pick strokes, fingers, taps and rakes, in one row under the stems. */
 function drawHands(pen: Pen, { event, x }: DrawnEvent, { hands: y }: RowHeights): void {
   const { marks, item } = event;
-  if (marks.includes('down')) {
-    pen.line({ x: x - 4, y: y - 8 }, { x: x + 4, y: y - 8 }, 2.2);
-    pen.line({ x: x - 4, y: y - 8 }, { x: x - 4, y });
-    pen.line({ x: x + 4, y: y - 8 }, { x: x + 4, y });
+  const words: string[] = item?.link === 'tap' ? [LINK_RECORDS.tap.sign] : [];
+  let isStroked = false;
+  for (const mark of marks) {
+    const drawing = MARK_DRAWINGS[mark];
+    if (drawing.at !== 'hands') continue;
+    if ('word' in drawing) words.push(drawing.word);
+    else {
+      drawing.shape(pen, { x, y });
+      isStroked ||= drawing.isStroke;
+    }
   }
-  if (marks.includes('up')) {
-    pen.line({ x: x - 4, y: y - 9 }, { x, y }, 1.3);
-    pen.line({ x: x + 4, y: y - 9 }, { x, y }, 1.3);
-  }
-  if (marks.includes('tremolo'))
-    for (const lift of [0, 4, 8]) pen.line({ x: x - 4, y: y - lift + 1 }, { x: x + 4, y: y - lift - 2 }, 1.6);
-  const fingers = (item?.notes ?? []).flatMap(({ finger }) => finger ?? []);
-  const words = [
-    item?.link === 'tap' ? 'T' : '',
-    marks.includes('rake') ? 'rake' : '',
-    marks.includes('rolled') ? 'roll' : '',
-    marks.map((mark) => PLUCKING[mark] ?? '').join(''),
-    marks.includes('plucked') ? 'f' : '',
-    fingers.join(''),
-  ].filter(Boolean);
-  const shift = marks.includes('down') || marks.includes('up') ? 9 : 0;
-  if (words.length > 0)
-    pen.text(
-      words.join(' '),
-      { x: x + shift, y },
-      shift ? { size: SIZES.smallFont } : { anchor: 'middle', size: SIZES.smallFont },
-    );
+  const fingers = (item?.notes ?? []).flatMap(({ finger }) => finger ?? []).join('');
+  const text = [...words, fingers].filter(Boolean).join(' ');
+  const size = SIZES.smallFont;
+  if (text !== '') pen.text(text, { x: x + (isStroked ? 9 : 0), y }, isStroked ? { size } : { anchor: 'middle', size });
 }
 
 /** Draws what joins an event to the one before it: hammer-on, pull-off, slide, tie. */
@@ -210,36 +202,32 @@ export function drawLink(pen: Pen, before: DrawnEvent, drawn: DrawnEvent, broken
   }
   const y = Math.min(...strings.map(yOf));
   if (item.link !== 'shift') pen.arc({ x: fromX + 1, y: y - 8 }, { x: x - 1, y: y - 8 }, sliding ? 9 : 10);
-  const letter = item.link && !event.tied ? LINK_LETTERS[item.link] : '';
+  const isLettered = item.link && !event.tied && LETTERED_LINKS.includes(item.link);
+  const letter = item.link && isLettered ? LINK_RECORDS[item.link].sign : '';
   if (letter)
     pen.text(letter, { x: (fromX + x) / 2, y: y - 15 }, { anchor: 'middle', size: SIZES.smallFont, weight: 600 });
 }
 
-const LINK_LETTERS: Readonly<Record<string, string>> = { hammer: 'h', pull: 'p', slide: '', shift: '', tap: '' };
-
-const SPANS = [
-  { mark: 'palm-mute', label: 'p.m.' },
-  { mark: 'let-ring', label: 'ring' },
-] as const;
+/** Links whose sign is a letter over the arc; the others are lines. */
+const LETTERED_LINKS: readonly Link[] = ['hammer', 'pull'];
 
 /** Draws the spans that several events share: palm mute, let ring, barre, how sure. */
 export function drawSpans(pen: Pen, events: readonly DrawnEvent[], heights: RowHeights): void {
-  for (const { mark, label } of SPANS)
-    for (const run of runs(events, ({ event }) => (event.marks.includes(mark) ? mark : undefined)))
-      drawSpan(pen, run, label, heights.spans, false);
+  for (const mark of EVENT_MARKS) {
+    const drawing = MARK_DRAWINGS[mark];
+    if (drawing.at === 'span')
+      for (const run of runs(events, ({ event }) => (event.marks.includes(mark) ? mark : undefined)))
+        drawSpan(pen, run, drawing.word, heights.spans, false);
+  }
   for (const run of runs(events, ({ event }) => (event.barre === null ? undefined : String(event.barre))))
     drawSpan(pen, run, `bar ${run[0]?.event.barre ?? ''}`, heights.chords, typeof run[0]?.event.chord === 'string');
   for (const run of runs(events, ({ event }) => event.sureness ?? undefined))
-    drawSpan(pen, run, SURE_WORDS[run[0]?.event.sureness ?? ''] ?? '', heights.sure, false);
+    drawSpan(pen, run, sureWord(run[0]?.event.sureness), heights.sure, false);
 }
 
-const SURE_WORDS: Readonly<Record<string, string>> = {
-  likely: 'likely',
-  guess: 'a guess',
-  seen: 'as seen live',
-  arranged: 'arranged',
-  optional: 'optional',
-};
+function sureWord(sureness: Sureness | null | undefined): string {
+  return sureness ? SURENESS_RECORDS[sureness].sign : '';
+}
 
 function drawSpan(pen: Pen, run: readonly DrawnEvent[], label: string, y: number, aside: boolean): void {
   const [first, last] = [run[0], run.at(-1)];

@@ -36,12 +36,12 @@ const OTHERS: readonly (readonly [...LegendLine, (event: ScoreEvent) => boolean]
   ['slanted grey', 'not certain, or may be left out', ({ sureness }) => sureness !== null],
 ];
 
-/** The legend of a page: each sign that stands on it, once. */
+/** The legend of a page: what stands on it, each once. */
 export function legendOf(bars: readonly ScoreBar[]): readonly LegendLine[] {
   const events = bars.flatMap((bar) => bar.events);
   const lines = [...linkLines(events), ...noteLines(events), ...markLines(events), ...otherLines(events)];
-  // A slide from nowhere has the sign of one that is picked again.
-  return [...new Map(lines.map((line) => [line[0], line])).values()];
+  // A slide from nowhere has the line of one that is picked again.
+  return [...new Map(lines.map((line) => [line.join(), line])).values()];
 }
 
 const lineOf = ({ sign, legend }: SignRecord): LegendLine => [sign, legend];

@@ -40,6 +40,7 @@ export type { LinkRecord } from './linkRecords.ts';
 export { NOTE_MARK_RECORDS } from './noteMarks.ts';
 export type { NoteMark, NoteMarkRecord } from './noteMarks.ts';
 export { SURENESS_RECORDS, SURENESSES } from './surenesses.ts';
+export type { SurenessRecord } from './surenesses.ts';
 export { EVENT_PARTS } from './readEvent.ts';
 export type { EventPart } from './readEvent.ts';
 export type { Technique, Techniques } from './techniques.ts';

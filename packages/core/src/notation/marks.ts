@@ -169,7 +169,7 @@ export const MARK_RECORDS = {
     unless: null,
     spans: false,
     level: null,
-    example: '7G/2z',
+    example: '7Gz/2',
     means: 'tremolo picking',
     sign: '≡',
     legend: 'tremolo picking, as fast as it goes',

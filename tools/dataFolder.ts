@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, statSync } from 'node:fs';
 import { chmod, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
@@ -11,6 +11,12 @@ export const MARK = 'jam-ledger.json';
 export const LOGS = 'logs';
 /** The mark while it is written. */
 const PART = '.jam-ledger.json.part';
+
+/** Where data is kept unless told otherwise: beside the application where the database's account can reach it, else under /var/lib. */
+export function defaultFolder(root: string): string {
+  if (process.getuid?.() !== 0 || isOpenTo(root)) return join(root, '.data');
+  return join('/var/lib/jam-ledger', createHash('sha256').update(root).digest('hex').slice(0, 12));
+}
 
 /** Makes the folder ours and gives the password kept in it. @throws Plain */
 export async function prepareFolder(folder: string, account: Account): Promise<string> {

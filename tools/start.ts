@@ -1,5 +1,4 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { rm, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
@@ -9,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { demoSignIns, demoStudio } from '../apps/server/src/demo/people.ts';
 import { releaseFolder, startCluster, type Cluster } from './cluster.ts';
-import { isOpenTo, LOGS, MARK } from './dataFolder.ts';
+import { defaultFolder, LOGS, MARK } from './dataFolder.ts';
 import { fieldOf, Plain, reasonOf } from './plain.ts';
 
 const HELP = `bin/start [--port N] [--data DIR] [--fresh [--yes]]
@@ -71,7 +70,7 @@ function readOptions(): Options {
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Plain(`--port wants a number from 0 to 65535, not “${values.port ?? ''}”.`);
   const { fresh = false, yes = false, help = false } = values;
-  return { port, fresh, yes, help, folder: values.data === undefined ? defaultFolder() : resolve(values.data) };
+  return { port, fresh, yes, help, folder: values.data === undefined ? defaultFolder(ROOT) : resolve(values.data) };
 }
 
 function parse() {
@@ -87,13 +86,6 @@ function parse() {
   } catch (error) {
     throw new Plain(`${error instanceof Error ? error.message : 'An option is not known.'}\n\n${HELP}`);
   }
-}
-
-/** Beside the application where the database's account can reach it, else under /var/lib. */
-function defaultFolder(): string {
-  const beside = join(ROOT, '.data');
-  if (process.getuid?.() !== 0 || isOpenTo(ROOT)) return beside;
-  return join('/var/lib/jam-ledger', createHash('sha256').update(ROOT).digest('hex').slice(0, 12));
 }
 
 async function requireFreePort(port: number): Promise<void> {

@@ -31,4 +31,6 @@ async function stop(): Promise<void> {
 }
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
-process.stdout.write(`The pages are at http://127.0.0.1:${PORT}; they reload, and the server restarts, as sources are saved.\n`);
+process.stdout.write(
+  `The pages are at http://127.0.0.1:${PORT}; they reload, and the server restarts, as sources are saved.\n`,
+);

@@ -1,6 +1,6 @@
 import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
 import { Op, QueryTypes, Sequelize } from 'sequelize';
-import { defineModels, type Models } from './defineModels.ts';
+import { defineModels, type Models } from './models.ts';
 import { isDeadlock } from './trouble.ts';
 
 /** A connected database. */

@@ -16,6 +16,7 @@ export interface KeptPieceRow {
 /**
  * Of the given pieces of some students those that a lesson may open with, a few of each, the most urgent first as an agenda
  * has it: to be shown, slipping, stuck, due, growing, then joins, new ones and runs.
+ * SQL by hand: the desk reads it for each coming lesson.
  */
 export function findOpening(
   store: Store,
@@ -66,7 +67,10 @@ const CALLING = `
       WHERE p.studio_id = $1 AND p.call IS NOT NULL AND p.assigned_on IS NOT NULL AND ${STANDS}
         AND s.archived_at IS NULL AND ($2::uuid IS NULL OR s.teacher_id = $2 OR s.teacher_id IS NULL)`;
 
-/** The pieces that call, the most urgent first; and how many there are, up to `MAX_CALLING`. */
+/**
+ * The pieces that call, the most urgent first; and how many there are, up to `MAX_CALLING`.
+ * SQL by hand: the desk reads it, by the index over pieces that call.
+ */
 export async function findCalls(
   store: Store,
   studioId: string,
@@ -93,10 +97,7 @@ export async function findPhraseNames(
   studioId: string,
   ids: readonly string[],
 ): Promise<readonly { readonly id: string; readonly name: string }[]> {
-  return store.rows('SELECT f.id, f.name FROM phrases f WHERE f.studio_id = $1 AND f.id = ANY ($2::uuid[])', [
-    studioId,
-    [...new Set(ids)],
-  ]);
+  return store.phrases.findAll({ where: { studioId, id: [...new Set(ids)] }, attributes: ['id', 'name'] });
 }
 
 /** Something a student wrote: a note pinned to a piece’s phrase, or a remark on an entry. */
@@ -111,7 +112,10 @@ export interface StudentNoteRow {
   readonly at: Date;
 }
 
-/** What students wrote from a moment on and since the last lesson with them, the newest first. */
+/**
+ * What students wrote from a moment on and since the last lesson with them, the newest first.
+ * SQL by hand: the desk reads it, from two tables since the last lesson.
+ */
 export function findStudentNotes(
   store: Store,
   studioId: string,
@@ -158,7 +162,10 @@ export function findStudentNotes(
 /** Notes are looked for so far back, milliseconds. Our choice: three weekly lessons. */
 export const NOTES_MS = 21 * 24 * 60 * 60 * 1000;
 
-/** Students with given pieces whose standing is to be computed anew, at most so many. */
+/**
+ * Students with given pieces whose standing is to be computed anew, at most so many.
+ * SQL by hand: the desk asks it first, by an index over what is missing.
+ */
 export async function findNotComputed(store: Store, studioId: string | undefined, max: number) {
   return store.rows<{ studioId: string; studentId: string }>(
     `SELECT DISTINCT p.studio_id AS "studioId", p.student_id AS "studentId" FROM pieces p
@@ -177,7 +184,10 @@ export interface StandingToKeep {
   readonly seen: number;
 }
 
-/** Keeps where pieces stand. A version is not counted up: nobody changed anything. */
+/**
+ * Keeps where pieces stand. A version is not counted up: nobody changed anything.
+ * SQL by hand: many pieces are kept at once, and never over what has seen more.
+ */
 export async function keepStandings(
   store: Store,
   studioId: string,
@@ -193,7 +203,10 @@ export async function keepStandings(
   );
 }
 
-/** Lets what was computed be computed anew: of a phrase, a song, a student, of the students of a teacher, or of all the studio. */
+/**
+ * Lets what was computed be computed anew: of a phrase, a song, a student, of the students of a teacher, or of all the studio.
+ * SQL by hand: all pieces of a phrase, song, student or teacher at once.
+ */
 export async function forgetStandings(
   store: Store,
   studioId: string,

@@ -26,8 +26,8 @@ export {
   makeRoomInPlan,
 } from './pieces.ts';
 export type { EntryRow, PhraseTextRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
-export { findOwn, saveVersioned } from './versioned.ts';
-export type { Saved } from './versioned.ts';
+export { addOnce, addRow, changeRows, countRows, findOwn, findRow, findRows, saveVersioned } from './rows.ts';
+export type { Saved } from './rows.ts';
 export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
 export {
   addPerson,

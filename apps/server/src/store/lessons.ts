@@ -21,7 +21,10 @@ const NOTE = `SELECT n.id, n.version, n.day::text AS day, n.student_id AS "stude
                 JOIN people s ON s.studio_id = n.studio_id AND s.id = n.student_id
                 JOIN people w ON w.studio_id = n.studio_id AND w.id = n.written_by`;
 
-/** The summaries of some students up to a day, the newest first, at most so many. */
+/**
+ * The summaries of some students up to a day, the newest first, at most so many.
+ * SQL by hand: the name of whoever wrote it, the newest first.
+ */
 export function findLessonNotes(
   store: Store,
   studioId: string,
@@ -33,7 +36,7 @@ export function findLessonNotes(
   );
 }
 
-/** What a summary was before, the newest first. */
+/** What a summary was before, the newest first. SQL by hand: several notes at once, in the order they were written. */
 export function findLessonNoteRevisions(
   store: Store,
   studioId: string,
@@ -47,7 +50,7 @@ export function findLessonNoteRevisions(
   );
 }
 
-/** What was inked for a student in a stretch of time, the first first. */
+/** What was inked for a student in a stretch of time, the first first. SQL by hand: days are those of the studio’s zone. */
 export function findInked(
   store: Store,
   studioId: string,
@@ -82,7 +85,7 @@ export interface HearingRow {
   readonly remark: string;
 }
 
-/** The points inspected with a student on a day. */
+/** The points inspected with a student on a day. SQL by hand: a lesson reads it. */
 export function findHearings(
   store: Store,
   studioId: string,
@@ -96,7 +99,10 @@ export function findHearings(
   );
 }
 
-/** Puts an inspected point down; a later word on the same point of the day takes the place of the earlier. */
+/**
+ * Puts an inspected point down; a later word on the same point of the day takes the place of the earlier.
+ * SQL by hand: a point is there once a day, whoever sends it twice.
+ */
 export async function keepHearing(
   store: Store,
   row: HearingRow & { readonly studioId: string; readonly day: string; readonly personId: string },

@@ -22,7 +22,7 @@ export type FactlessOf =
   | { readonly phraseId: string }
   | { readonly max: number };
 
-/** Phrases with what their facts hang on. */
+/** Phrases with what their facts hang on. SQL by hand: what has no row in another table. */
 export function findFactless(store: Store, of: FactlessOf): Promise<readonly FactlessRow[]> {
   const [which, bound] =
     'songId' in of
@@ -104,7 +104,10 @@ export interface LickRow {
   readonly highestFret: number;
 }
 
-/** The phrases of a studio that all of a filter fits, struck and empty ones left out. */
+/**
+ * The phrases of a studio that all of a filter fits, struck and empty ones left out.
+ * SQL by hand: a search over every phrase, by its indexes.
+ */
 export function findLicks(store: Store, studioId: string, filter: LickFilter): Promise<readonly LickRow[]> {
   const { technique, chord, degrees, shape, steps, lowestFret, highestFret, slowest, fastest, words, grams } = filter;
   return store.rows<LickRow>(
@@ -156,7 +159,10 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
   );
 }
 
-/** The techniques of every phrase that a student has played cleanly, each once. */
+/**
+ * The techniques of every phrase that a student has played cleanly, each once.
+ * SQL by hand: techniques of what was clean are gathered where they lie.
+ */
 export async function findPlayed(store: Store, studioId: string, studentId: string): Promise<readonly string[]> {
   const rows = await store.rows<{ technique: string }>(
     `SELECT DISTINCT unnest(f.techniques) AS technique

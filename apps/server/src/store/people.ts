@@ -1,7 +1,7 @@
 import type { Schools } from '@jam-ledger/contract';
 import type { Holiday } from '@jam-ledger/core/series';
 import type { Store } from './database.ts';
-import type { PersonModel, StudioModel } from './models.ts';
+import type { GuardianModel, PersonModel, StudioModel, WithPerson } from './models.ts';
 
 /** A person with their studio. */
 export interface PersonRow {
@@ -29,12 +29,15 @@ const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", 
                        p.archived_at AS "archivedAt"
                   FROM people p JOIN studios s ON s.id = p.studio_id`;
 
-/** The person who signs in with a name, whatever its case. */
+/**
+ * The person who signs in with a name, whatever its case.
+ * SQL by hand: it stands before every request, in one query with the studio.
+ */
 export async function findPersonBySignIn(store: Store, name: string): Promise<PersonRow | undefined> {
   return (await store.rows<PersonRow>(`${PERSON} WHERE lower(p.sign_in_name) = lower($1)`, [name]))[0];
 }
 
-/** The person with an id. */
+/** The person with an id. SQL by hand: it stands before every request, in one query with the studio. */
 export async function findPersonById(store: Store, id: string): Promise<PersonRow | undefined> {
   return (await store.rows<PersonRow>(`${PERSON} WHERE p.id = $1`, [id]))[0];
 }
@@ -62,7 +65,10 @@ export interface ListedPerson {
   readonly lessonsToCome: number;
 }
 
-/** Everybody of a studio, or the one with an id, those who are here first. */
+/**
+ * Everybody of a studio, or the one with an id, those who are here first.
+ * SQL by hand: what is asked of lessons and invitations would be a query a person.
+ */
 export function findPeople(
   store: Store,
   studioId: string,
@@ -87,19 +93,23 @@ export function findPeople(
 }
 
 /** The students whose pages a guardian reads, those who left aside. */
-export function findWards(
+export async function findWards(
   store: Store,
   studioId: string,
   guardianId: string,
 ): Promise<readonly { readonly id: string; readonly name: string }[]> {
-  return store.rows(
-    `SELECT s.id, s.name FROM guardians g JOIN people s ON s.studio_id = g.studio_id AND s.id = g.student_id
-      WHERE g.studio_id = $1 AND g.guardian_id = $2 AND s.archived_at IS NULL ORDER BY s.name, s.id`,
-    [studioId, guardianId],
-  );
+  const rows: readonly (GuardianModel & Partial<WithPerson>)[] = await store.guardians.findAll({
+    where: { studioId, guardianId },
+    include: { model: store.people, as: 'person', attributes: ['id', 'name'], where: { archivedAt: null } },
+    order: [
+      ['person', 'name', 'ASC'],
+      ['person', 'id', 'ASC'],
+    ],
+  });
+  return rows.flatMap(({ person }) => (person ? [{ id: person.id, name: person.name }] : []));
 }
 
-/** Makes the wards of a guardian those given. */
+/** Makes the wards of a guardian those given. SQL by hand: what is there already stays, in two statements whatever their number. */
 export async function keepWards(
   store: Store,
   { studioId, guardianId }: { readonly studioId: string; readonly guardianId: string },
@@ -116,7 +126,7 @@ export async function keepWards(
   );
 }
 
-/** A student and their guardians, as far as mail goes to them. */
+/** A student and their guardians, as far as mail goes to them. SQL by hand: a row and what hangs on it, in one query. */
 export function findHousehold(
   store: Store,
   studioId: string,
@@ -129,7 +139,10 @@ export function findHousehold(
   );
 }
 
-/** An invitation that was neither used nor is over, by the digest of its token. */
+/**
+ * An invitation that was neither used nor is over, by the digest of its token.
+ * SQL by hand: the digest is compared where it is kept.
+ */
 export async function findInvitation(
   store: Store,
   tokenHash: string,
@@ -144,7 +157,10 @@ export async function findInvitation(
   return rows[0];
 }
 
-/** Uses an invitation up; whether it was there to be used. Of two at once only one is told so. */
+/**
+ * Uses an invitation up; whether it was there to be used. Of two at once only one is told so.
+ * SQL by hand: of two at once only one may be told so, which one UPDATE does.
+ */
 export async function useInvitation(store: Store, id: string, now: Date): Promise<boolean> {
   const rows = await store.rows(
     `UPDATE invitations SET used_at = $2, version = version + 1
@@ -154,7 +170,7 @@ export async function useInvitation(store: Store, id: string, now: Date): Promis
   return rows.length > 0;
 }
 
-/** Ends the invitations of somebody that were not used. */
+/** Ends the invitations of somebody that were not used. SQL by hand: it counts up versions of many rows at once. */
 export async function endInvitations(store: Store, studioId: string, personId: string, now: Date): Promise<void> {
   await store.rows(
     `UPDATE invitations SET expires_at = $3, version = version + 1
@@ -163,7 +179,7 @@ export async function endInvitations(store: Store, studioId: string, personId: s
   );
 }
 
-/** Signs somebody out everywhere but in one session. */
+/** Signs somebody out everywhere but in one session. SQL by hand: the table of sessions is not ours to model. */
 export async function endSessions(store: Store, personId: string, but: string): Promise<void> {
   await store.rows(`DELETE FROM sessions WHERE sess ->> 'personId' = $1 AND sid <> $2 RETURNING 1`, [personId, but]);
 }
@@ -177,7 +193,10 @@ export interface MailRow {
   readonly madeAt: Date;
 }
 
-/** The newest messages of a studio, the last first; with a teacher, those to them, their students and the guardians of these. */
+/**
+ * The newest messages of a studio, the last first; with a teacher, those to them, their students and the guardians of these.
+ * SQL by hand: whose mail it is hangs on teachers of students of guardians.
+ */
 export function findMail(
   store: Store,
   studioId: string,

@@ -101,7 +101,10 @@ const WHICH = {
   id: 'p.id = $2',
 } as const;
 
-/** Pieces of a studio: a student’s in the order of songs, sections and phrases; a song’s in the order they are learned. */
+/**
+ * Pieces of a studio: a student’s in the order of songs, sections and phrases; a song’s in the order they are learned.
+ * SQL by hand: the ledger and every page of a piece read it, and planning joins costs more than the query.
+ */
 export async function findPieces(store: Store, studioId: string, of: PiecesOf): Promise<readonly PieceRow[]> {
   const [which, ...bound] =
     'studentId' in of
@@ -173,7 +176,10 @@ export interface SongPhraseRow {
   readonly isChosen: boolean;
 }
 
-/** The phrases of some songs in their order with every way they are kept in, without their texts. */
+/**
+ * The phrases of some songs in their order with every way they are kept in, without their texts.
+ * SQL by hand: the ledger reads the names and lengths of all phrases of a song.
+ */
 export function findSongPhrases(
   store: Store,
   studioId: string,
@@ -199,7 +205,10 @@ export interface PhraseTextRow {
   readonly sectionSeconds: number;
 }
 
-/** Some phrases by their names, whatever became of them, each with the text of the way that is chosen for it. */
+/**
+ * Some phrases by their names, whatever became of them, each with the text of the way that is chosen for it.
+ * SQL by hand: a page of a piece reads it.
+ */
 export function findPhraseTexts(
   store: Store,
   studioId: string,
@@ -228,6 +237,7 @@ export interface ResultRow {
 /**
  * The results that count for some pieces, or for all of a student, oldest first. There may be very many: each is packed into one number by the database,
  * since rows and dates of their own would take three times as long.
+ * SQL by hand: the ledger reads all results of a student; packed, they are a tenth of the rows.
  */
 export async function findResults(
   store: Store,
@@ -268,7 +278,10 @@ function unpack(packed: number, days: Map<number, string>): ResultRow {
   return { bpm: low >> 9, percent: (low >> 2) & 127, clean: (low & 2) !== 0, inked: (low & 1) !== 0, day };
 }
 
-/** How fast the pieces of a studio came along: how many, their mean and how much they differ. */
+/**
+ * How fast the pieces of a studio came along: how many, their mean and how much they differ.
+ * SQL by hand: mean and spread are computed where the rows are.
+ */
 export async function findStudioLearningRate(
   store: Store,
   studioId: string,
@@ -281,7 +294,10 @@ export async function findStudioLearningRate(
   return { count: rows[0]?.count ?? 0, perDay: rows[0]?.perDay ?? 0, spread: rows[0]?.spread ?? 0 };
 }
 
-/** Where a student’s pieces of known difficulty were first clean as a whole, as a share of their targets. */
+/**
+ * Where a student’s pieces of known difficulty were first clean as a whole, as a share of their targets.
+ * SQL by hand: the first clean result of each piece is found by an index.
+ */
 export function findShown(
   store: Store,
   studioId: string,
@@ -312,7 +328,7 @@ export interface PinRow {
   readonly role: string;
 }
 
-/** The notes pinned to some phrases, in the order of the music. */
+/** The notes pinned to some phrases, in the order of the music. SQL by hand: a page of a piece reads it. */
 export function findPins(store: Store, studioId: string, phraseIds: readonly string[]): Promise<readonly PinRow[]> {
   return store.rows<PinRow>(
     `SELECT n.id, n.version, n.phrase_id AS "phraseId", n.at, n.text, n.pinned_at AS "pinnedAt",
@@ -328,6 +344,7 @@ export function findPins(store: Store, studioId: string, phraseIds: readonly str
 /**
  * Makes room in the plan of a song for a piece that begins with a phrase, and gives its place: behind the last piece that comes
  * earlier in the song, so that pieces given one by one stand in the order of the song. Nobody else changes the plan meanwhile.
+ * SQL by hand: places are moved by one statement, in the order of the song.
  */
 export async function makeRoomInPlan(
   store: Store,
@@ -378,6 +395,7 @@ export interface PlannedRow {
 /**
  * Makes the pieces of a song those given, in their order: new ones are entered, those that were taken out come back, those no
  * longer there are taken out. A piece with the same cut is the same piece, whatever id is sent for it.
+ * SQL by hand: thousands of pieces are kept by two statements.
  */
 export async function keepPlanned(
   store: Store,
@@ -413,7 +431,10 @@ export async function keepPlanned(
   );
 }
 
-/** The entries of a piece, those posted elsewhere that count for it among them, oldest first. */
+/**
+ * The entries of a piece, those posted elsewhere that count for it among them, oldest first.
+ * SQL by hand: a page of a piece reads it, and posting does.
+ */
 export function findEntries(store: Store, studioId: string, pieceId: string): Promise<readonly EntryRow[]> {
   return store.rows<EntryRow>(
     `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,

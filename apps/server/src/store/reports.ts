@@ -9,7 +9,10 @@ export interface HeldBandRow {
   readonly medianDays: number | null;
 }
 
-/** Pieces given, in so many bands of difficulty from 0 to 100; by what is kept beside each of where it stands. */
+/**
+ * Pieces given, in so many bands of difficulty from 0 to 100; by what is kept beside each of where it stands.
+ * SQL by hand: counts and medians are computed where the rows are.
+ */
 export function findHeldBands(store: Store, studioId: string, bands: number): Promise<readonly HeldBandRow[]> {
   return store.rows<HeldBandRow>(
     `SELECT least($2 - 1, floor(p.difficulty * $2 / 100.0))::int AS band, count(*)::int AS pieces,
@@ -31,7 +34,10 @@ export interface WeekRow {
   readonly workMinutes: number;
 }
 
-/** Lessons and hours of work in each week from one Monday to another, days in the zone of the studio. */
+/**
+ * Lessons and hours of work in each week from one Monday to another, days in the zone of the studio.
+ * SQL by hand: sums over weeks of the studio’s zone.
+ */
 export function findWeeks(
   store: Store,
   studioId: string,
@@ -57,7 +63,10 @@ export function findWeeks(
   );
 }
 
-/** The songs of some requests, and of all of a student where none is named; with the titles of their requests. */
+/**
+ * The songs of some requests, and of all of a student where none is named; with the titles of their requests.
+ * SQL by hand: sums over pieces of several songs.
+ */
 export function findSongsOf(
   store: Store,
   studioId: string,

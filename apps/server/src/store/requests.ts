@@ -1,4 +1,5 @@
 import type { Store } from './database.ts';
+import type { RequestEventModel, WithPerson } from './models.ts';
 
 /** A request with its student's name, the transcription begun for it, and which part of the whole it is. */
 export interface RequestRow {
@@ -24,7 +25,10 @@ export interface RequestRow {
   readonly part: number;
 }
 
-/** Requests of a studio, open ones first, by the day promised, else wanted; those of students who left aside; of some students, or the one with an id. */
+/**
+ * Requests of a studio, open ones first, by the day promised, else wanted; those of students who left aside; of some students, or the one with an id.
+ * SQL by hand: the list has its song, its part and its numbers in one query.
+ */
 export function findRequests(
   store: Store,
   studioId: string,
@@ -61,17 +65,15 @@ export interface RequestEventRow {
 }
 
 /** The histories of some requests, oldest line first. */
-export function findRequestEvents(
+export async function findRequestEvents(
   store: Store,
   studioId: string,
   requestIds: readonly string[],
 ): Promise<readonly RequestEventRow[]> {
-  return store.rows<RequestEventRow>(
-    `SELECT e.request_id AS "requestId", e.at, p.name AS by, e.state, e.note
-       FROM request_events e
-       JOIN people p ON p.studio_id = e.studio_id AND p.id = e.person_id
-      WHERE e.studio_id = $1 AND e.request_id = ANY ($2::uuid[])
-      ORDER BY e.line`,
-    [studioId, requestIds],
-  );
+  const rows: readonly (RequestEventModel & Partial<WithPerson>)[] = await store.requestEvents.findAll({
+    where: { studioId, requestId: [...requestIds] },
+    include: { model: store.people, as: 'person', attributes: ['name'] },
+    order: [['line', 'ASC']],
+  });
+  return rows.map(({ requestId, at, state, note, person }) => ({ requestId, at, state, note, by: person?.name ?? '' }));
 }

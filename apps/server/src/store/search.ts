@@ -10,7 +10,10 @@ export interface FoundRow {
   readonly songId: string | null;
 }
 
-/** Searches everything of a studio for words, at most so many of each kind; those of students who left come last. */
+/**
+ * Searches everything of a studio for words, at most so many of each kind; those of students who left come last.
+ * SQL by hand: nine kinds of things in one query.
+ */
 export function searchAll(store: Store, studioId: string, words: string, max: number): Promise<readonly FoundRow[]> {
   const like = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
   return store.rows<FoundRow>(

@@ -34,7 +34,10 @@ export interface LessonRow {
   readonly of: number;
 }
 
-/** The series of a studio, those struck and those of students who left aside: of some students, or the one with an id, whatever became of it. */
+/**
+ * The series of a studio, those struck and those of students who left aside: of some students, or the one with an id, whatever became of it.
+ * SQL by hand: names of both people in one query.
+ */
 export function findSeries(
   store: Store,
   studioId: string,
@@ -67,7 +70,10 @@ export interface SeriesLineRow {
   readonly time: string | null;
 }
 
-/** A page of the series of a studio, those struck and those of students who left aside, with the lessons kept of each. */
+/**
+ * A page of the series of a studio, those struck and those of students who left aside, with the lessons kept of each.
+ * SQL by hand: a page of the list, with counts and the next lesson of each.
+ */
 export function findSeriesLines(
   store: Store,
   studioId: string,
@@ -103,7 +109,10 @@ export function findSeriesLines(
   );
 }
 
-/** The lessons of a series in the order of the clock, as they are kept. */
+/**
+ * The lessons of a series in the order of the clock, as they are kept.
+ * SQL by hand: days and times are told in the studio’s zone by the database.
+ */
 export function findLessonDates(
   store: Store,
   studioId: string,
@@ -118,7 +127,10 @@ export function findLessonDates(
   );
 }
 
-/** What is still to be handed out of the series of a studio, those struck and of students who left aside. */
+/**
+ * What is still to be handed out of the series of a studio, those struck and of students who left aside.
+ * SQL by hand: what is handed out already is left out where it lies.
+ */
 export async function findInstalments(store: Store, studioId: string): Promise<readonly Instalment[]> {
   const rows = await store.rows<{ instalments: readonly Instalment[] }>(
     `SELECT e.instalments FROM series e JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id
@@ -131,7 +143,10 @@ export async function findInstalments(store: Store, studioId: string): Promise<r
 /** No lesson is longer than this, so that the index over beginnings finds those that reach into a stretch. */
 const LONGEST_LESSON = '1 day';
 
-/** The lessons of a studio that touch a stretch of time, in the order of the clock, those of struck series and of students who left aside. */
+/**
+ * The lessons of a studio that touch a stretch of time, in the order of the clock, those of struck series and of students who left aside.
+ * SQL by hand: desk and home read it, by the index over beginnings.
+ */
 export function findLessons(
   store: Store,
   studioId: string,
@@ -188,7 +203,10 @@ export interface TakenRow {
   readonly endsAt: Date;
 }
 
-/** The lessons in a stretch of time that take some people, whether they give or have them, some series left out. */
+/**
+ * The lessons in a stretch of time that take some people, whether they give or have them, some series left out.
+ * SQL by hand: overlaps are looked for among all lessons of some people.
+ */
 export function findTaken(
   store: Store,
   studioId: string,
@@ -225,7 +243,10 @@ export interface KeptLesson {
   readonly why: string;
 }
 
-/** Makes the lessons of a series those given; one that begins at the same moment stays the same lesson. */
+/**
+ * Makes the lessons of a series those given; one that begins at the same moment stays the same lesson.
+ * SQL by hand: a series of lessons is kept by two statements.
+ */
 export async function keepLessons(
   store: Store,
   { studioId, seriesId }: { readonly studioId: string; readonly seriesId: string },

@@ -1,6 +1,6 @@
 import { Op, type OrderItem } from 'sequelize';
 import type { Store } from './database.ts';
-import type { PhraseModel, PhraseRevisionModel, SectionModel, TranscriptionModel } from './models.ts';
+import type { PhraseModel, PhraseRevisionModel, SectionModel, TranscriptionModel, WithPerson } from './models.ts';
 
 /** What a transcription is set up with, as the database keeps it. */
 type SetUpColumns = Pick<
@@ -33,7 +33,7 @@ export interface TranscriptionRow extends SetUpColumns {
   readonly phrases: number;
 }
 
-/** Transcriptions of a studio by title, or the one with an id. */
+/** Transcriptions of a studio by title, or the one with an id. SQL by hand: the count of phrases would be a query a song. */
 export function findTranscriptions(store: Store, studioId: string, id?: string): Promise<readonly TranscriptionRow[]> {
   return store.rows<TranscriptionRow>(
     `SELECT t.id, t.version, t.student_id AS "studentId", s.name AS "studentName", t.title, t.whose, t.tuning,
@@ -112,18 +112,23 @@ export interface PhraseRevisionRow {
 }
 
 /** The earlier texts of a phrase, newest first. */
-export function findRevisions(store: Store, studioId: string, phraseId: string): Promise<readonly PhraseRevisionRow[]> {
-  return store.rows<PhraseRevisionRow>(
-    `SELECT v.id, v.at, p.name AS by, v.text
-       FROM phrase_revisions v
-       JOIN people p ON p.studio_id = v.studio_id AND p.id = v.person_id
-      WHERE v.studio_id = $1 AND v.phrase_id = $2
-      ORDER BY v.line DESC`,
-    [studioId, phraseId],
-  );
+export async function findRevisions(
+  store: Store,
+  studioId: string,
+  phraseId: string,
+): Promise<readonly PhraseRevisionRow[]> {
+  const rows: readonly (PhraseRevisionModel & Partial<WithPerson>)[] = await store.phraseRevisions.findAll({
+    where: { studioId, phraseId },
+    include: { model: store.people, as: 'person', attributes: ['name'] },
+    order: [['line', 'DESC']],
+  });
+  return rows.map(({ id, at, text, person }) => ({ id, at, text, by: person?.name ?? '' }));
 }
 
-/** The place after the last phrase of a section, held until the transaction ends, so that two at once never share one. */
+/**
+ * The place after the last phrase of a section, held until the transaction ends, so that two at once never share one.
+ * SQL by hand: the row is locked until the transaction ends.
+ */
 export async function placeOfNextPhrase(store: Store, studioId: string, sectionId: string): Promise<number> {
   await store.lock(`phrases of ${sectionId}`);
   const rows = await store.rows<{ place: number }>(

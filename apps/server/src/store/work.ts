@@ -30,7 +30,7 @@ export const GRACE_MINUTES = 10;
 const END = `CASE WHEN w.ended_at IS NOT NULL THEN w.ended_at
                   WHEN w.seen_at + interval '${GRACE_MINUTES} minutes' > $2 THEN $2::timestamptz ELSE w.seen_at END`;
 
-/** The requests of a studio that are work, or were and have hours. */
+/** The requests of a studio that are work, or were and have hours. SQL by hand: minutes are summed where the rows are. */
 export function findWork(
   store: Store,
   studioId: string,
@@ -71,7 +71,7 @@ export function findWork(
   );
 }
 
-/** The span of a person that runs, whatever its last sign of life. */
+/** The span of a person that runs, whatever its last sign of life. SQL by hand: the newest span that gave a sign of life. */
 export async function findRunning(
   store: Store,
   studioId: string,
@@ -85,7 +85,10 @@ export async function findRunning(
   return rows[0];
 }
 
-/** Ends the span of a person that runs: now, or at its last sign of life where it was forgotten. */
+/**
+ * Ends the span of a person that runs: now, or at its last sign of life where it was forgotten.
+ * SQL by hand: a forgotten timer ends with its last sign of life.
+ */
 export async function endRunning(store: Store, studioId: string, personId: string, now: Date): Promise<void> {
   await store.rows(
     `UPDATE work_spans w SET ended_at = CASE WHEN w.seen_at + interval '${GRACE_MINUTES} minutes' > $3 THEN greatest($3::timestamptz, w.started_at)
@@ -95,7 +98,10 @@ export async function endRunning(store: Store, studioId: string, personId: strin
   );
 }
 
-/** A sign of life of the span that runs, where it is of this request and was not forgotten; whether there is one. */
+/**
+ * A sign of life of the span that runs, where it is of this request and was not forgotten; whether there is one.
+ * SQL by hand: two signs at once never start two.
+ */
 export async function seeRunning(
   store: Store,
   studioId: string,

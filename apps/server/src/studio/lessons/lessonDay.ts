@@ -13,6 +13,9 @@ import type {
 import { HEARING_KINDS } from '@jam-ledger/core/hearing';
 import { DateTime } from 'luxon';
 import {
+  addOnce,
+  addRow,
+  countRows,
   findHearings,
   findInked,
   findLessonNoteRevisions,
@@ -20,6 +23,7 @@ import {
   findLessons,
   findOwn,
   findPieces,
+  findRow,
   givePieces,
   keepHearing,
   saveVersioned,
@@ -83,17 +87,17 @@ export async function keepLessonNote(
   const { store, studio, person, now } = context;
   const values = { ...texts, writtenBy: person.id, writtenAt: now };
   const where = { studioId: studio.id, studentId, day };
-  const before = await store.lessonNotes.findOne({ where });
+  const before = await findRow(store.lessonNotes, where);
   if (!before) {
-    const [row] = await store.lessonNotes.bulkCreate([{ ...where, ...values }], { ignoreDuplicates: true });
-    const stored = await store.lessonNotes.findOne({ where });
+    const row = await addOnce(store.lessonNotes, { ...where, ...values });
+    const stored = await findRow(store.lessonNotes, where);
     if (stored?.id !== row?.id) throw new Conflict(await noteOf(context, studentId, day));
   } else {
     const { id, words, home, assigned, writtenBy, writtenAt } = before;
     const saved = await saveVersioned(store.lessonNotes, { studioId: studio.id, id, version }, values);
     await orConflict(saved, () => noteOf(context, studentId, day));
     const revision = { studioId: studio.id, noteId: id, words, home, assigned, writtenBy, writtenAt };
-    await store.lessonNoteRevisions.create(revision);
+    await addRow(store.lessonNoteRevisions, revision);
   }
   const ids = texts.assigned.map(({ pieceId }) => pieceId);
   await givePieces(store, studio.id, { studentId, ids, day });
@@ -125,7 +129,7 @@ export async function listHomeNotes(
 export async function hear(context: RequestContext, pieceId: string, body: HearingBody): Promise<Hearing> {
   const { store, studio, person } = context;
   const piece = orNotFound((await findPieces(store, studio.id, { id: pieceId }))[0]);
-  const taken = await store.hearings.findOne({ where: { id: body.id } });
+  const taken = await findRow(store.hearings, { id: body.id });
   if (taken && (taken.pieceId !== pieceId || taken.at !== body.at || taken.kind !== body.kind))
     throw new Invalid([{ field: 'id', message: 'Another point already has this id.' }]);
   const values = { ...body, version: 1, pieceId, studioId: studio.id, day: dayOf(context), personId: person.id };
@@ -144,11 +148,11 @@ async function pinRemark(
   id: string,
   { phraseId, at, text }: { readonly phraseId: string; readonly at: number; readonly text: string },
 ): Promise<void> {
-  const pinned = await store.pins.findOne({ where: { id } });
+  const pinned = await findRow(store.pins, { id });
   if (pinned && (pinned.studioId !== studio.id || pinned.phraseId !== phraseId))
     throw new Invalid([{ field: 'id', message: 'Another note already has this id.' }]);
   if (pinned) await saveVersioned(store.pins, pinned, { text, struck: false });
-  else await store.pins.create({ id, studioId: studio.id, phraseId, personId: person.id, at, text, pinnedAt: now });
+  else await addRow(store.pins, { id, studioId: studio.id, phraseId, personId: person.id, at, text, pinnedAt: now });
 }
 
 /** Takes a point back with what was pinned for it, or puts both there again. @throws Forbidden, NotFound, Conflict */
@@ -220,7 +224,7 @@ async function requirePieces(
 ): Promise<void> {
   const ids = assigned.map(({ pieceId }) => pieceId);
   const where = { studioId: studio.id, studentId, id: ids };
-  const count = ids.length === 0 ? 0 : await store.pieces.count({ where });
+  const count = ids.length === 0 ? 0 : await countRows(store.pieces, where);
   if (count !== ids.length)
     throw new Invalid([{ field: 'assigned', message: 'One of these is no piece of this student.' }]);
 }

@@ -1,5 +1,5 @@
 import type { Mail } from '@jam-ledger/contract';
-import { findHousehold, findMail } from '../../store/index.ts';
+import { addRow, findHousehold, findMail } from '../../store/index.ts';
 import { type RequestContext } from '../context/context.ts';
 
 /** A message, before it is known to whom. */
@@ -17,7 +17,7 @@ export async function writeTo(
   personId: string,
   message: Message,
 ): Promise<void> {
-  await store.outbox.create({ ...message, studioId: studio.id, personId, madeAt: now });
+  await addRow(store.outbox, { ...message, studioId: studio.id, personId, madeAt: now });
 }
 
 /** Puts a message to a student and their guardians into the outbox, but not to whoever is writing. */

@@ -15,6 +15,8 @@ import {
 import { DateTime } from 'luxon';
 import {
   addPerson,
+  addRow,
+  changeRows,
   endInvitations,
   endSessions,
   findInvitation,
@@ -22,6 +24,7 @@ import {
   findPeople,
   findPersonById,
   findPersonBySignIn,
+  findRows,
   findWards,
   keepWards,
   saveVersioned,
@@ -104,7 +107,7 @@ export async function invite(context: RequestContext, id: string): Promise<Invit
   const expiresAt = DateTime.fromJSDate(now).plus({ days: INVITED_DAYS }).toJSDate();
   await endInvitations(store, studio.id, id, now);
   const values = { studioId: studio.id, personId: id, madeBy: person.id, tokenHash: digestOf(token), expiresAt };
-  await store.invitations.create(values);
+  await addRow(store.invitations, values);
   const until = DateTime.fromJSDate(expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
   await writeTo(context, id, {
     subject: `Your place in the book of ${studio.name}`,
@@ -143,7 +146,7 @@ export async function acceptInvitation(
         { field: 'signInName', message: 'Somebody already signs in with this name; choose another.' },
       ]);
     if (!(await useInvitation(store, id, now))) throw new NotFound(NO_INVITATION);
-    await store.people.update({ signInName: name, passwordHash }, { where: { id: person.id } });
+    await changeRows(store.people, { id: person.id }, { signInName: name, passwordHash });
     await endSessions(store, person.id, '');
   });
   return null;
@@ -160,7 +163,7 @@ export async function changePassword(
   await requireStrong(password, [person.name, studio.name, row.signInName ?? '']);
   const passwordHash = await hashPassword(password);
   await store.inTransaction(async () => {
-    await store.people.update({ passwordHash }, { where: { id: person.id } });
+    await changeRows(store.people, { id: person.id }, { passwordHash });
     await endSessions(store, person.id, sessionId);
   });
   return null;
@@ -233,8 +236,8 @@ async function requireTeacherOf(context: RequestContext, role: EnteredRole, teac
   if (teacher?.role !== 'teacher' && teacher?.role !== 'owner') throw wrong('This is no teacher of the studio.');
 }
 
-function peopleOf({ store, studio }: RequestContext, ids: readonly string[]): Promise<PersonModel[]> {
-  return store.people.findAll({ where: { studioId: studio.id, id: [...ids] } });
+function peopleOf({ store, studio }: RequestContext, ids: readonly string[]): Promise<readonly PersonModel[]> {
+  return findRows(store.people, { studioId: studio.id, id: [...ids] });
 }
 
 async function show({ store, studio, now }: RequestContext, id: string): Promise<Person> {

@@ -1,6 +1,6 @@
 import type { Piece, PieceBody, PieceChange } from '@jam-ledger/contract';
 import { cutKey, wholePhrase } from '@jam-ledger/core/pieces';
-import { findOwn, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
+import { addRow, findOwn, findRow, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
@@ -23,7 +23,7 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
   const { startBpm, targetBpm, floorBpm = null, difficulty = null } = body;
   const at = { songId: song.id, phraseId: phrase.id };
   await lockPlan(store, song.id);
-  const before = await store.pieces.findOne({ where: owned });
+  const before = await findRow(store.pieces, owned);
   if (before && before.assignedOn !== null && !before.struck)
     throw new Invalid([{ field: 'phraseId', message: 'This phrase is already a practice piece of this student.' }]);
   const values = { startBpm, targetBpm, floorBpm, difficulty, assignedOn: dayOf(context), struck: false };
@@ -34,7 +34,7 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
     await orConflict(saved, () => showPiece(context, id));
     return keepShown(context, await showPiece(context, id));
   }
-  const row = await store.pieces.create({ ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, place });
+  const row = await addRow(store.pieces, { ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, place });
   return keepShown(context, await showPiece(context, row.id));
 }
 

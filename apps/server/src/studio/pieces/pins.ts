@@ -1,5 +1,5 @@
 import type { Piece, PinBody, Strike } from '@jam-ledger/contract';
-import { findOwn, findPieces, saveVersioned } from '../../store/index.ts';
+import { addOnce, findOwn, findPieces, saveVersioned } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { showPiece } from './showPieces.ts';
 import { Invalid, NotFound } from '../context/errors.ts';
@@ -12,7 +12,7 @@ export async function pinNote(context: RequestContext, pieceId: string, body: Pi
   if (!piece.parts.some(({ phraseId }) => phraseId === body.phraseId))
     throw new NotFound('This phrase is not part of the piece.');
   const pin = { ...body, studioId: studio.id, personId: person.id, pinnedAt: now };
-  await store.pins.bulkCreate([pin], { ignoreDuplicates: true });
+  await addOnce(store.pins, pin);
   const stored = await findOwn(store.pins, { studioId: studio.id, id: body.id });
   if (stored?.phraseId !== body.phraseId || stored.personId !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another note already has this id.' }]);

@@ -2,9 +2,11 @@ import { SCHOOL_WORDS, type Plan, type PlanBody, type PlannedLine, type PlanPiec
 import { cutKey, isStuck } from '@jam-ledger/core/pieces';
 import type { DatedResult } from '@jam-ledger/core/progress';
 import {
+  addOnce,
   findOwn,
   findPieces,
   findResults,
+  findRows,
   findSongPhrases,
   forgetStandings,
   keepPlanned,
@@ -95,7 +97,7 @@ export async function keepPlan(context: RequestContext, songId: string, body: Pl
   await requireSound(context, song, body.pieces);
   const { version, learning, raising, targetPercent, rules } = body;
   const owned = { id: songId, studioId: studio.id };
-  await store.plans.bulkCreate([owned], { ignoreDuplicates: true });
+  await addOnce(store.plans, owned);
   const settings = { learning, raising, targetPercent, ...rules };
   const saved = await saveVersioned(store.plans, { ...owned, version }, settings);
   await orConflict(saved, () => showPlan(context, songId));
@@ -124,10 +126,7 @@ async function requireSound(
   const { store, studio } = context;
   const phrases = new Set((await findSongPhrases(store, studio.id, [song.id])).map(({ id }) => id));
   const ids = pieces.map(({ id }) => id);
-  const others = await store.pieces.findAll({
-    where: { id: ids },
-    attributes: ['id', 'cut', 'studioId', 'studentId'],
-  });
+  const others = await findRows(store.pieces, { id: ids });
   const taken = new Map(others.map((row) => [row.id, row]));
   const cuts = new Set<string>();
   const problems = pieces.flatMap((piece, index) => {

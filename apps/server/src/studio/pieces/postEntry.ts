@@ -1,6 +1,14 @@
 import type { EntryBody, Strike, Loop, Piece } from '@jam-ledger/contract';
 import { learningRateOf } from '@jam-ledger/core/progress';
-import { findOwn, findPieces, findResults, saveVersioned, type EntryModel } from '../../store/index.ts';
+import {
+  addOnce,
+  changeRows,
+  findOwn,
+  findPieces,
+  findResults,
+  saveVersioned,
+  type EntryModel,
+} from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
@@ -30,7 +38,7 @@ export async function postEntry(context: RequestContext, pieceId: string, body: 
   await store.lock(`entries of ${countsFor ?? pieceId}`);
   const stretch = { loopFrom: loop?.from ?? null, loopTo: loop?.to ?? null, countsFor };
   const entry = { ...values, ...stretch, studioId: studio.id, pieceId, postedBy: person.id, medium, postedAt };
-  await store.entries.bulkCreate([entry], { ignoreDuplicates: true });
+  await addOnce(store.entries, entry);
   const stored = await findOwn(store.entries, { studioId: studio.id, id: body.id });
   if (stored?.pieceId !== pieceId || stored.postedBy !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another entry already has this id.' }]);
@@ -88,7 +96,7 @@ function momentOf({ now }: RequestContext, playedAt: string | undefined, sentAt:
 async function keepLearningRate({ store, studio }: RequestContext, pieceId: string): Promise<void> {
   const results = await findResults(store, studio.id, { pieceIds: [pieceId], zone: studio.zone });
   const learningRate = learningRateOf(resultsOf(results.get(pieceId) ?? [])) ?? null;
-  await store.pieces.update({ learningRate }, { where: { studioId: studio.id, id: pieceId } });
+  await changeRows(store.pieces, { studioId: studio.id, id: pieceId }, { learningRate });
 }
 
 /** Strikes out an entry one posted oneself, or puts it back. @throws Forbidden, NotFound, Conflict */

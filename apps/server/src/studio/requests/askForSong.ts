@@ -1,5 +1,5 @@
 import type { RequestBody, SongRequest } from '@jam-ledger/contract';
-import { findOwn } from '../../store/index.ts';
+import { addRow, findOwn } from '../../store/index.ts';
 import { orNotFound } from '../context/rows.ts';
 import { showRequest } from './listRequests.ts';
 import { noteMove } from './moveRequest.ts';
@@ -14,7 +14,7 @@ export async function askForSong(context: RequestContext, body: RequestBody): Pr
   const { store, person, studio, now } = context;
   const followsId = body.followsId && (await firstPart(context, body.followsId));
   const values = { ...body, followsId, studioId: studio.id, studentId: person.id, askedAt: now };
-  const row = await store.requests.create(values);
+  const row = await addRow(store.requests, values);
   await noteMove(context, row.id, 'asked', '');
   return showRequest(context, row.id);
 }

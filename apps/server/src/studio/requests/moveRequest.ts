@@ -6,7 +6,7 @@ import {
   type SongRequest,
 } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
-import { findOwn, saveVersioned, type RequestModel, type Store } from '../../store/index.ts';
+import { addRow, findOwn, findRow, saveVersioned, type RequestModel, type Store } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { knownState, showRequest } from './listRequests.ts';
 import { writeHome } from '../people/outbox.ts';
@@ -62,7 +62,7 @@ export async function noteMove(
 ): Promise<void> {
   const { store, studio, person, now } = context;
   const line = { studioId: studio.id, requestId, at: now, personId: person.id, state, note };
-  await store.requestEvents.create(line);
+  await addRow(store.requestEvents, line);
 }
 
 /** States whose coming is written to those at home. */
@@ -96,9 +96,9 @@ async function beginTranscription(store: Store, request: RequestModel): Promise<
   const requestId = request.followsId ?? request.id;
   // Two parts of a song that are begun at once share one transcription.
   await store.lock(`transcription of ${requestId}`);
-  if (await store.transcriptions.findOne({ where: { studioId, requestId } })) return;
+  if (await findRow(store.transcriptions, { studioId, requestId })) return;
   const student = orNotFound(await findOwn(store.people, { studioId, id: studentId }));
-  await store.transcriptions.create({
+  await addRow(store.transcriptions, {
     ...FIRST_SET_UP,
     studioId,
     studentId,

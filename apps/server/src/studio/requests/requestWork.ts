@@ -18,13 +18,14 @@ import {
   type WorkRequest,
 } from '@jam-ledger/core/desk';
 import {
+  GRACE_MINUTES,
+  addRow,
   endRunning,
   findInstalments,
   findOwn,
   findRunning,
   findStudio,
   findWork,
-  GRACE_MINUTES,
   seeRunning,
   type WorkRow,
 } from '../../store/index.ts';
@@ -130,7 +131,7 @@ export async function timeWork(
   if (action !== 'seen' && !isSeen) await endRunning(store, studio.id, person.id, now);
   if (action === 'start' && !isSeen) {
     const span = { studioId: studio.id, requestId, personId: person.id, startedAt: now, seenAt: now };
-    await store.workSpans.create(span);
+    await addRow(store.workSpans, span);
   }
   return showHours(context);
 }

@@ -12,6 +12,9 @@ import {
 import { checkRule, closedDays, lessonDates, moveLesson, overlapsOf, type LessonDate } from '@jam-ledger/core/series';
 import { DateTime } from 'luxon';
 import {
+  addRow,
+  changeRows,
+  countRows,
   findLessonDates,
   findLessons,
   findOwn,
@@ -63,11 +66,11 @@ export async function beginSeries(context: RequestContext, body: SeriesBody): Pr
   await requireInstalments(context, body);
   await lockSeries(context);
   const [lessons = []] = await soundLessons(context, [{ ...body, teacherId: person.id, seriesId: undefined }]);
-  const row = await store.series.create({ ...body, studioId: studio.id, teacherId: person.id });
+  const row = await addRow(store.series, { ...body, studioId: studio.id, teacherId: person.id });
   await keepLessons(store, { studioId: studio.id, seriesId: row.id }, lessons);
   // Whoever gives the first lessons is their teacher from now on.
   const unclaimed = { studioId: studio.id, id: body.studentId, teacherId: null };
-  await store.people.update({ teacherId: person.id }, { where: unclaimed });
+  await changeRows(store.people, unclaimed, { teacherId: person.id });
   return showSeries(context, row.id);
 }
 
@@ -163,7 +166,7 @@ async function requireInstalments(
 ): Promise<void> {
   const ids = [...new Set(instalments.map(({ requestId }) => requestId))];
   const where = { studioId: studio.id, studentId, id: ids };
-  const known = ids.length === 0 ? 0 : await store.requests.count({ where });
+  const known = ids.length === 0 ? 0 : await countRows(store.requests, where);
   if (known !== ids.length)
     throw new Invalid([{ field: 'instalments', message: 'One of these was not asked for by this student.' }]);
 }

@@ -1,5 +1,6 @@
 import type { MadeAlternate, Phrase, PhraseBody, PhraseChange, PhraseMark, Seen } from '@jam-ledger/contract';
 import {
+  addRow,
   chooseAlternate,
   findAlternates,
   findOwn,
@@ -20,7 +21,7 @@ export async function addPhrase(context: RequestContext, sectionId: string, body
   const { store, studio } = context;
   orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
   const place = await placeOfNextPhrase(store, studio.id, sectionId);
-  const row = await store.phrases.create({ ...body, studioId: studio.id, sectionId, place });
+  const row = await addRow(store.phrases, { ...body, studioId: studio.id, sectionId, place });
   await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }
@@ -90,7 +91,7 @@ export async function addAlternate(
     name: `${name.slice(0, 60)}, ${ordinal(others.length)}`,
     ...(made.text !== undefined && { ...made, certainty: 'arranged' }),
   };
-  const row = await store.phrases.create({ ...body, studioId: studio.id, alternateOf: main.id, chosen: false });
+  const row = await addRow(store.phrases, { ...body, studioId: studio.id, alternateOf: main.id, chosen: false });
   await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }

@@ -1,5 +1,5 @@
 import type { PhraseRevision } from '@jam-ledger/contract';
-import { findOwn, findRevisions, newestRevision, type PhraseModel } from '../../store/index.ts';
+import { addRow, findOwn, findRevisions, newestRevision, type PhraseModel } from '../../store/index.ts';
 import { orNotFound } from '../context/rows.ts';
 import { type RequestContext } from '../context/context.ts';
 
@@ -13,7 +13,7 @@ export async function keepRevision(context: RequestContext, before: PhraseModel)
   const sameSitting = newest?.personId === person.id && now.getTime() - newest.at.getTime() < SAME_SITTING_MS;
   if (sameSitting || before.text === '') return;
   const row = { studioId: studio.id, phraseId: before.id, personId: person.id, at: now, text: before.text };
-  await store.phraseRevisions.create(row);
+  await addRow(store.phraseRevisions, row);
 }
 
 /** The earlier texts of a phrase, newest first. @throws Forbidden, NotFound */

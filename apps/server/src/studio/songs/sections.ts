@@ -1,5 +1,5 @@
 import type { Section, SectionBody, SectionChange } from '@jam-ledger/contract';
-import { findOwn, findPhrases, saveVersioned, type SectionModel } from '../../store/index.ts';
+import { addRow, findOwn, findPhrases, saveVersioned, type SectionModel } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { describeSection } from './transcriptions.ts';
@@ -13,7 +13,7 @@ export async function addSection(
 ): Promise<Section> {
   const { store, studio } = context;
   orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: transcriptionId }));
-  const row = await store.sections.create({ ...body, studioId: studio.id, transcriptionId });
+  const row = await addRow(store.sections, { ...body, studioId: studio.id, transcriptionId });
   return describeSection(row, []);
 }
 

@@ -1,5 +1,6 @@
 import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
-import { SIZES, type RowHeights } from './layout.ts';
+import { type RowHeights } from './layout.ts';
+import { SIZES } from './sizes.ts';
 import type { Pen } from './pen.ts';
 import type { StaffSetUp } from './staff.ts';
 

@@ -1,5 +1,5 @@
 import type { ScoreEvent } from '@jam-ledger/core/notation';
-import { SIZES } from './layout.ts';
+import { SIZES } from './sizes.ts';
 import type { Pen } from './pen.ts';
 import type { Placed } from './rhythm.ts';
 

@@ -9,7 +9,8 @@ import {
   type Sureness,
 } from '@jam-ledger/core/notation';
 import { drawGrace, textWidth } from './frets.ts';
-import { closingWidth, SIZES, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
+import { closingWidth, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
+import { SIZES } from './sizes.ts';
 import { MARK_DRAWINGS } from './markDrawings.ts';
 import type { Pen, Point } from './pen.ts';
 

@@ -1,4 +1,4 @@
-import { MARK_FONT, SIZES } from './layout.ts';
+import { MARK_FONT, SIZES } from './sizes.ts';
 
 /** A place on the page, pixels. */
 export interface Point {

@@ -6,7 +6,8 @@ import {
   type ScoreEvent,
   type TimedValue,
 } from '@jam-ledger/core/notation';
-import { chordWidth, roomBefore, roomBehind, SIZES, valueWidth, type RowHeights } from './layout.ts';
+import { chordWidth, roomBefore, roomBehind, valueWidth, type RowHeights } from './layout.ts';
+import { SIZES } from './sizes.ts';
 import type { Pen } from './pen.ts';
 
 /** One written value on the page: an event, or the part of it tied on. */

@@ -1,5 +1,6 @@
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { lineRoom, planStrip, planSystems, SIZES, type SystemPlan } from './layout.ts';
+import { lineRoom, planStrip, planSystems, type SystemPlan } from './layout.ts';
+import { SIZES } from './sizes.ts';
 import { breakAgain, keyOfBar, type Broken } from './lineBreaks.ts';
 import { clefPixels, type StaffSetUp } from './staff.ts';
 import { drawSystem, systemHeight, type DrawnSystem, type EventBox, type SystemOptions } from './system.ts';

@@ -112,7 +112,7 @@ describe('notes of a bar', () => {
 describe('the legend', () => {
   test('names the signs that stand on the page, and no others', () => {
     const signs = legendOf(bars('/4 7Gb1 h9 5A7Dm xG')).map(([sign]) => sign);
-    expect(signs).toEqual(['h', '↑ 1', '×', 'p.m.']);
+    expect(signs).toEqual(['h', '↑ 1', 'p.m.', '×']);
     expect(legendOf(bars('/4 5G'))).toEqual([]);
   });
 });

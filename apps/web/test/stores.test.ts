@@ -1,5 +1,16 @@
 import 'fake-indexeddb/auto';
-import type { Ledger, Person, SeriesLine, SongRequest } from '@jam-ledger/contract';
+import type {
+  Desk,
+  Ledger,
+  Lesson,
+  Person,
+  Series,
+  SeriesBody,
+  SeriesLine,
+  SongRequest,
+  Student,
+  TranscriptionLine,
+} from '@jam-ledger/contract';
 import { describe, expect, test } from '@jest/globals';
 import { lastSeen } from '../src/api/index.ts';
 import { useDesk } from '../src/desk/desk.ts';
@@ -11,7 +22,7 @@ import { useRequests } from '../src/requests/requests.ts';
 import { useSeries } from '../src/series/series.ts';
 import { useNotices, useSession } from '../src/session/index.ts';
 import { useSongs } from '../src/songs/songs.ts';
-import { meAs, openStudio, Refusing, settle } from './studio.ts';
+import { meAs, openStudio, partOf, Refusing, settle } from './studio.ts';
 
 describe('who is signed in', () => {
   test('is asked once', async () => {
@@ -36,7 +47,7 @@ describe('who is signed in', () => {
     openStudio({ signIn: () => meAs('student'), signOut: () => null });
     const session = useSession();
     await session.signIn({ name: 'ines', password: 'x' });
-    const ledger = { student: { id: 'ines', name: 'Ines' } } as Ledger;
+    const ledger = partOf<Ledger>({ student: { id: 'ines', name: 'Ines' } });
     await lastSeen.keepLedger('ines', ledger);
     expect(await lastSeen.ledger('ines')).toEqual(ledger);
     await session.signOut();
@@ -77,10 +88,10 @@ describe('pages that are opened again show nothing of before', () => {
   test('the desk, the songs, the students, the people', async () => {
     openStudio({ desk: () => new Refusing(500, 'broken'), songs: () => [], students: () => [], people: () => [] });
     const [desk, songs, students, people] = [useDesk(), useSongs(), useStudents(), usePeople()];
-    desk.desk = {} as never;
-    songs.songs = [{}] as never;
-    students.students = [{}] as never;
-    people.people = [{}] as never;
+    desk.desk = partOf<Desk>({});
+    songs.songs = [partOf<TranscriptionLine>({})];
+    students.students = [partOf<Student>({})];
+    people.people = [partOf<Person>({})];
     const opening = [desk.open(), songs.open(), students.open(), people.open()];
     expect([desk.desk, songs.songs, students.students, people.people]).toEqual(Array(4).fill(undefined));
     await Promise.allSettled(opening);
@@ -143,7 +154,7 @@ describe('people', () => {
   test('home: the lessons of thirty days, series and what was taken home', async () => {
     const { asked } = openStudio({
       lessons: () => [],
-      seriesList: () => ({ total: 1, series: [{ id: 's' } as SeriesLine] }),
+      seriesList: () => ({ total: 1, series: [partOf<SeriesLine>({ id: 's' })] }),
       homeNotes: () => [],
     });
     expect((await usePeople().home()).series.map(({ id }) => id)).toEqual(['s']);
@@ -152,12 +163,13 @@ describe('people', () => {
 });
 
 describe('requests', () => {
-  const request = (state: SongRequest['state']) => ({ id: 'r', version: 2, state, title: 'Slow Tide' }) as SongRequest;
+  const request = (state: SongRequest['state']) =>
+    partOf<SongRequest>({ id: 'r', version: 2, state, title: 'Slow Tide' });
   const open = (role: 'teacher' | 'student') => {
     const studio = openStudio({
       me: () => meAs(role),
       requests: () => [],
-      moveRequest: ({ body }) => ({ ...request('asked'), ...(body as object), version: 3 }) as SongRequest,
+      moveRequest: ({ body }) => ({ ...request('asked'), ...(body as object), version: 3 }),
     });
     return studio;
   };
@@ -190,14 +202,15 @@ describe('requests', () => {
 });
 
 describe('series', () => {
-  const line = (id: string) => ({ id }) as SeriesLine;
+  const line = (id: string) => partOf<SeriesLine>({ id });
   const open = (all: readonly string[]) =>
     openStudio({
       seriesList: ({ query }) => {
         const from = Number(query['from'] ?? 0);
         return { total: all.length, series: all.slice(from, from + 2).map(line) };
       },
-      series: ({ path }) => ({ id: path.split('/').at(-1), struck: path.endsWith('c'), goalDay: null }) as never,
+      series: ({ path }) =>
+        partOf<Series>({ id: path.split('/').at(-1) ?? '', struck: path.endsWith('c'), goalDay: null }),
       students: () => [],
       lessons: () => [],
     });
@@ -219,7 +232,7 @@ describe('series', () => {
     expect(series.lines?.map(({ id }) => id)).toEqual(['a', 'b', 'd', 'e']);
     asked.length = 0;
     await series.choose('e');
-    await series.begin({} as never).catch(() => undefined);
+    await series.begin(partOf<SeriesBody>({})).catch(() => undefined);
     expect(series.total).toBe(5);
   });
 
@@ -231,13 +244,13 @@ describe('series', () => {
 
   test('one without a goal has no readiness, and nothing is asked', async () => {
     const { asked } = open(['a']);
-    expect(await useSeries().readinessOf({ id: 'a', goalDay: null } as never)).toBeNull();
+    expect(await useSeries().readinessOf(partOf<Series>({ id: 'a', goalDay: null }))).toBeNull();
     expect(asked).toEqual([]);
   });
 });
 
 describe('lessons', () => {
-  const lesson = (day: string, time: string) => ({ day, time, minutes: 45 }) as never;
+  const lesson = (day: string, time: string) => partOf<Lesson>({ day, time, minutes: 45 });
 
   test('the next is the first that is not over', async () => {
     openStudio({ lessons: () => [lesson('2020-01-01', '10:00'), lesson('2999-01-01', '10:00')] });

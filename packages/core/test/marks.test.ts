@@ -140,9 +140,8 @@ describe('techniques', () => {
 
   test('no two marks of different techniques have one rank', () => {
     const ranks = new Map<number, string>();
-    for (const { technique } of [MARK_RECORDS, LINK_RECORDS, NOTE_MARK_RECORDS].flatMap((records) =>
-      Object.values(records),
-    )) {
+    const all = [...Object.values(MARK_RECORDS), ...Object.values(LINK_RECORDS), ...Object.values(NOTE_MARK_RECORDS)];
+    for (const { technique } of all) {
       if (!technique) continue;
       expect([technique.name, ranks.get(technique.rank) ?? technique.name]).toEqual([technique.name, technique.name]);
       ranks.set(technique.rank, technique.name);

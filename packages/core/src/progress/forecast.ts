@@ -71,7 +71,7 @@ export function forecast(
   );
   const gap = -line.now;
   if (gap <= 0) return { says: reachedAt(today) };
-  if (line.perDay < MIN_PACE) return { tooLittle: 'No progress to compute from just now; the tempo has stood still.' };
+  if (line.perDay < MIN_PACE) return { tooLittle: 'No progress to reckon from just now; the tempo has stood still.' };
   return { says: timeTo(gap, { perDay: line.perDay, doubt: line.doubt, from: today }) };
 }
 

@@ -139,7 +139,7 @@ function describeRequest(
   promise: PromisedWork | undefined,
 ): DeskRequest {
   const say = (day: string) => DateTime.fromISO(day, { zone: studio.zone }).toFormat('d LLLL');
-  const left = promise ? `About ${promise.minutesLeft} minutes of work are left` : 'Not computed yet';
+  const left = promise ? `About ${promise.minutesLeft} minutes of work are left` : 'Not reckoned yet';
   const isAtRisk = promise !== undefined && !promise.isInTime;
   const end = promise?.doneOn ? `it is done on ${say(promise.doneOn)}` : 'there are no hours for it';
   return { id, title, student, state, due, isAtRisk, why: isAtRisk ? `${left}; with these hours ${end}.` : `${left}.` };

@@ -76,6 +76,36 @@ describe('people come and go', () => {
     await stranger.close();
   });
 
+  step('she reads what her child does, and there is nothing to press that would change it', async () => {
+    await guest.getByRole('link', { name: 'Ledger', exact: true }).click();
+    await guest.getByRole('button', { name: 'Answer', exact: true }).click();
+    await guest
+      .getByText(/target \d+/)
+      .first()
+      .waitFor();
+    expect(await guest.getByRole('button', { name: /strike|clean|not yet|post/i }).count()).toBe(0);
+    expect(await guest.getByRole('navigation').getByRole('link').allInnerTexts()).not.toEqual(
+      expect.arrayContaining(['Desk', 'Songs', 'Licks', 'Lesson', 'Students', 'Studio']),
+    );
+    for (const path of ['/songs', '/licks', '/students', '/studio', '/lesson', '/series', '/search?q=tide']) {
+      await guest.goto(path);
+      await guest.getByRole('heading', { name: 'Lessons', level: 1 }).waitFor();
+    }
+    // What her pages do not offer the server does not do, either.
+    const { piece, status } = await guest.evaluate(async () => {
+      const ledger = await (await fetch('/api/ledger')).json();
+      const id: string = ledger.pieces[0].id;
+      const body = JSON.stringify({ id: crypto.randomUUID(), bpm: 80, outcome: 'clean', remark: '' });
+      const headers = { 'Content-Type': 'application/json' };
+      const answer = await fetch(`/api/pieces/${id}/entries`, { method: 'POST', headers, body });
+      return { piece: id, status: answer.status };
+    });
+    expect([piece.length, status]).toEqual([36, 403]);
+    await guest.goto(`/practice/${piece}`);
+    await guest.getByRole('button', { name: /^Hear it/ }).waitFor();
+    expect(await guest.getByRole('button', { name: /^(Clean|Not yet|Pin it)/ }).count()).toBe(0);
+  });
+
   step('she changes her password; the wrong one is told at its place', async () => {
     await guest.getByRole('link', { name: 'Una Harrowmere' }).click();
     await guest.getByLabel('The one that holds').fill('not-it');

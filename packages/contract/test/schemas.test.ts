@@ -31,12 +31,12 @@ function pathsIn(value: unknown, path: Path = []): readonly Path[] {
 /** The value with something else at a path; `undefined` leaves it out. */
 function put(value: unknown, [first, ...rest]: Path, to: unknown): unknown {
   if (first === undefined) return to;
-  if (Array.isArray(value)) return value.map((one: unknown, index) => (index === first ? put(one, rest, to) : one));
-  const entries = Object.entries(value as object).map(([name, one]) => [
+  const entries = Object.entries(value as object).map(([name, one]: [string, unknown]): [string, unknown] => [
     name,
-    name === first ? put(one, rest, to) : one,
+    name === String(first) ? put(one, rest, to) : one,
   ]);
-  return Object.fromEntries(entries.filter(([, one]) => one !== undefined));
+  const kept = entries.filter(([, one]) => one !== undefined);
+  return Array.isArray(value) ? kept.map(([, one]) => one) : Object.fromEntries(kept);
 }
 
 /** Fields that may be left out, and those that may be null. */

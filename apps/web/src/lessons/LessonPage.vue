@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Hearing, InkedLine, LessonDay, LessonNote, Outcome, Piece } from '@jam-ledger/contract';
-import { agendaFor } from '@jam-ledger/core/series';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -8,9 +7,10 @@ import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { isForPage, useNotices, useSession } from '../session/index.ts';
-import { agendaPieceOf, countingOf } from '../playing/index.ts';
+import { countingOf } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
 import { useLessons } from './lessons.ts';
+import { useLessonAgenda } from './useLessonAgenda.ts';
 import { useLessonClock } from './useLessonClock.ts';
 import { useLessonNote } from './useLessonNote.ts';
 import AgendaList from './AgendaList.vue';
@@ -30,8 +30,6 @@ lessons.open();
 const held = ref<LessonDay>();
 const inked = ref<readonly InkedLine[]>([]);
 const hearings = ref<readonly Hearing[]>([]);
-const chosen = ref<string>();
-const leftOut = ref<readonly string[]>([]);
 const summing = ref(false);
 const piece = ref<Piece>();
 const minutes = useLocalStorage('jam-lesson-minutes', 45);
@@ -46,19 +44,7 @@ const studentId = computed(() =>
 const today = computed(() => held.value?.day ?? '');
 const lesson = computed(() => held.value?.lesson ?? undefined);
 const long = computed(() => (lesson.value?.day === today.value ? lesson.value.minutes : minutes.value));
-const agenda = computed(() => {
-  const pieces = store.pieces.filter(({ id }) => !leftOut.value.includes(id));
-  return agendaFor(pieces.map(agendaPieceOf), long.value, today.value);
-});
-/** In the order of the agenda, then everything else. */
-const order = computed(() => {
-  const planned = agenda.value.items.map(({ pieceId }) => pieceId);
-  return [...planned, ...store.pieces.map(({ id }) => id).filter((id) => !planned.includes(id))];
-});
-const line = computed(() => {
-  const id = chosen.value ?? order.value[0];
-  return store.pieces.find((one) => one.id === id);
-});
+const { chosen, agenda, line, step, leaveOut, reset } = useLessonAgenda(long, today);
 
 function load(): Promise<void> {
   return notices.tell(async () => {
@@ -68,7 +54,8 @@ function load(): Promise<void> {
     const [first] = await lessons.loadStudents();
     const next = studentId.value === undefined ? await lessons.next(session.me?.studio.zone ?? 'utc') : undefined;
     const id = studentId.value ?? next?.student.id ?? first?.id;
-    [chosen.value, leftOut.value, summing.value] = [undefined, [], false];
+    reset();
+    summing.value = false;
     if (id === undefined) return;
     const day = await lessons.dayOf(id);
     held.value = day;
@@ -142,21 +129,6 @@ function toggleSummary(): Promise<void> {
       summary.take(held.value);
     }
     summing.value = !summing.value;
-  });
-}
-
-function step(by: 1 | -1): void {
-  const at = order.value.indexOf(line.value?.id ?? '');
-  chosen.value = order.value[Math.min(order.value.length - 1, Math.max(0, at + by))];
-}
-function leaveOut(): void {
-  const id = line.value?.id;
-  if (id === undefined) return;
-  const name = line.value?.phrase.name ?? '';
-  step(1);
-  leftOut.value = [...leftOut.value, id];
-  notices.say(`“${name}” is left out of this lesson.`, () => {
-    leftOut.value = leftOut.value.filter((one) => one !== id);
   });
 }
 

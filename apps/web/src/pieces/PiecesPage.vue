@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import { PLAN_LIMITS, type PlanBody, type PlanPiece } from '@jam-ledger/contract';
-import { TICKS_PER_QUARTER } from '@jam-ledger/core/notation';
 import type { PlanChange } from '@jam-ledger/core/pieces';
 import { useEventListener } from '@vueuse/core';
 import Button from 'primevue/button';
 import ProgressBar from 'primevue/progressbar';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted } from 'vue';
 import { onBeforeRouteLeave, RouterLink, useRoute } from 'vue-router';
-import { isForPage, isTyping, useNotices } from '../session/index.ts';
-import { addCut, movePiece, recut, retarget, seamOf, type ExtraCut, type PlanMaking } from './planEdits.ts';
+import { useNotices } from '../session/index.ts';
+import type { PlanMaking } from './planEdits.ts';
 import { laneOf } from './planLane.ts';
 import { useCutting } from './useCutting.ts';
 import { usePlan } from './usePlan.ts';
+import { usePlanActions } from './usePlanActions.ts';
+import { usePlanKeys } from './usePlanKeys.ts';
 import { usePlanLessons } from './usePlanLessons.ts';
 import LessonLoads from './LessonLoads.vue';
 import LessonMoves from './LessonMoves.vue';
@@ -25,13 +25,9 @@ const songId = String(route.params['id']);
 const store = useSong();
 const notices = useNotices();
 const { phrases, done, all, compute } = useCutting();
-const { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give } = usePlan(
-  songId,
-  phrases,
-);
-const chosenId = ref<string>();
+const edited = usePlan(songId, phrases);
+const { plan, pieces, given, saving, undone, stateOf, nameOf, load, change, undo, keep, give } = edited;
 const song = computed(() => store.song);
-const chosen = computed(() => pieces.value.find(({ id }) => id === chosenId.value) ?? pieces.value[0]);
 const lane = computed(() => laneOf(phrases.value));
 const making = computed((): PlanMaking => ({
   phrases: phrases.value,
@@ -42,11 +38,11 @@ const making = computed((): PlanMaking => ({
 const learning = computed(() => plan.value?.learning ?? song.value?.student.schools.learning ?? 'front to back');
 const raising = computed(() => plan.value?.raising ?? song.value?.student.schools.raising ?? 'small even steps');
 
-const { days, considered, planned, progress, isStopped, propose, stop, beginOn, loadLessons, acceptAll, beginIn } =
-  usePlanLessons({
-    studentId: () => song.value?.student.id,
-    plan: { pieces, given, stateOf, nameOf, change, undo },
-  });
+const lessons = usePlanLessons({
+  studentId: () => song.value?.student.id,
+  plan: { pieces, given, stateOf, nameOf, change, undo },
+});
+const { days, considered, planned, progress, isStopped, stop, beginOn, loadLessons, acceptAll, beginIn } = lessons;
 const needs = computed(() => considered.value.needs);
 const replanned = computed(() => considered.value.replanned);
 /** So many proposals are shown; the next come when these are done. Our choice. */
@@ -70,70 +66,9 @@ useEventListener(window, 'beforeunload', (event) => {
   if (saving.value !== 'kept') event.preventDefault();
 });
 
-function proposeAnew(): Promise<void> {
-  return notices.tell(async () => {
-    const proposed = await propose(pieces.value, learning.value, { stuff: making.value, given: given.value });
-    if (!proposed) return;
-    if (proposed.length > PLAN_LIMITS.pieces)
-      throw new Error(
-        `This song would be cut into ${proposed.length} pieces, and a plan holds ${PLAN_LIMITS.pieces}; nothing was changed.`,
-      );
-    change({ pieces: proposed });
-    chosenId.value = pieces.value[0]?.id;
-    notices.say(`${pieces.value.length} pieces are proposed, ${learning.value}.`, undo);
-  });
-}
-
-/** A new target share moves the targets that followed the old one. */
-function settle(to: Partial<PlanBody>): void {
-  const from = plan.value?.targetPercent ?? 100;
-  const { targetPercent } = to;
-  if (targetPercent === undefined) return change(to);
-  change({ ...to, pieces: retarget(pieces.value, from, { ...making.value, targetPercent }) });
-}
-
-function amend(id: string, to: Partial<PlanPiece>): void {
-  change({ pieces: pieces.value.map((piece) => (piece.id === id ? { ...piece, ...to } : piece)) });
-}
-function remove(id: string): void {
-  const piece = pieces.value.find((one) => one.id === id);
-  const at = pieces.value.findIndex((one) => one.id === id);
-  if (!piece) return;
-  change({ pieces: pieces.value.filter((one) => one.id !== id) });
-  chosenId.value = pieces.value[Math.min(at, pieces.value.length - 1)]?.id;
-  notices.say(`“${nameOf(piece)}” is out of the plan.`, undo);
-}
-function cut(id: string, what: ExtraCut): void {
-  const before = pieces.value;
-  change({ pieces: addCut(before, id, what, making.value) });
-  const made = pieces.value.filter((piece) => !before.includes(piece));
-  if (made.length === 0) notices.say('There is nothing more to make of it that way.');
-  else
-    notices.say(
-      `${made.map((piece) => `“${nameOf(piece)}”`).join(' and ')} ${made.length === 1 ? 'is' : 'are'} in the plan.`,
-      undo,
-    );
-}
-function move(id: string, to: number): void {
-  change({ pieces: movePiece(pieces.value, id, to) });
-}
-
-const seam = computed(() => {
-  const phraseId = chosen.value?.parts[0]?.phraseId;
-  const at = phraseId === undefined ? undefined : seamOf(pieces.value, phraseId);
-  const phrase = phrases.value.find((one) => one.cut.id === phraseId);
-  if (at === undefined || !phrase || (chosen.value?.kind !== 'half' && chosen.value?.kind !== 'phrase'))
-    return undefined;
-  const bar = phrase.cut.length / phrase.cut.bars;
-  const quarter = Math.round(((at % bar) / TICKS_PER_QUARTER + 1) * 100) / 100;
-  return { at, cutPoints: phrase.cutPoints, says: `bar ${Math.floor(at / bar) + 1}, quarter ${quarter}` };
-});
-function moveSeam(at: number): void {
-  const phraseId = chosen.value?.parts[0]?.phraseId ?? '';
-  const place = pieces.value.findIndex(({ id }) => id === chosen.value?.id);
-  change({ pieces: recut(pieces.value, phraseId, at, making.value) });
-  chosenId.value = pieces.value[place]?.id;
-}
+const actions = usePlanActions({ plan: edited, lessons, making, learning });
+const { chosenId, chosen, seam, proposeAnew, settle, amend, remove, cut, move, moveSeam, accept } = actions;
+usePlanKeys(edited, actions);
 
 const named = (ids: readonly string[]) =>
   pieces.value.filter(({ id }) => ids.includes(id)).map((piece) => ({ id: piece.id, name: nameOf(piece) }));
@@ -146,45 +81,6 @@ const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
   give: 'Give it',
   drop: 'Take it out',
   halve: 'Halve it',
-};
-function accept({ id, what }: PlanChange): void {
-  if (what === 'give') void notices.tell(() => give(id, true));
-  else if (what === 'drop') remove(id);
-  else if (what === 'halve') cut(id, 'halves');
-  else {
-    const byId = new Map(pieces.value.map((piece) => [piece.id, piece]));
-    change({ pieces: replanned.value.order.flatMap((one) => byId.get(one) ?? []) });
-    notices.say('The order is made anew.', undo);
-  }
-}
-
-function step(by: number): void {
-  const at = pieces.value.findIndex(({ id }) => id === chosen.value?.id);
-  chosenId.value = pieces.value[Math.min(pieces.value.length - 1, Math.max(0, at + by))]?.id;
-}
-useEventListener('keydown', (event) => {
-  const id = chosen.value?.id;
-  if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !isTyping(event)) {
-    event.preventDefault();
-    return undo();
-  }
-  const at = pieces.value.findIndex((piece) => piece.id === id);
-  if (event.altKey && id !== undefined && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-    event.preventDefault();
-    return move(id, at + (event.key === 'ArrowUp' ? -1 : 1));
-  }
-  const act = isForPage(event) && id !== undefined ? KEYS[event.key]?.(id) : undefined;
-  if (act) event.preventDefault();
-});
-const KEYS: Readonly<Record<string, (id: string) => true>> = {
-  ArrowUp: () => (step(-1), true),
-  ArrowDown: () => (step(1), true),
-  g: (id) => (void notices.tell(() => give(id, !given.value.has(id))), true),
-  h: (id) => (cut(id, 'halves'), true),
-  d: (id) => (cut(id, 'drill'), true),
-  j: (id) => (cut(id, 'join'), true),
-  t: (id) => (cut(id, 'top'), true),
-  Delete: (id) => (remove(id), true),
 };
 </script>
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { writeMeter } from '@jam-ledger/core/notation';
-import type { PieceBody, Phrase, SectionBody, SetUpChange, Transcription } from '@jam-ledger/contract';
+import type { PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { listenAgain } from './listenAgain.ts';
-import { retuneSong, strungOf, type RetunedPhrase } from './setup/retuning.ts';
+import { useSetUp } from './setup/useSetUp.ts';
 import { useFormDesk } from './form/useFormDesk.ts';
 import { useSongClock } from './form/useSongClock.ts';
 import { useSongForm } from './form/useSongForm.ts';
@@ -32,7 +32,7 @@ const editing = ref<'set-up' | 'new-section' | 'section' | undefined>();
 const song = computed(() => store.song);
 const form = useSongForm(() => store.song);
 const desk = useFormDesk(form, (id) => (chosenSection.value = id));
-const retuned = ref<readonly RetunedPhrase[]>([]);
+const { retuned, keepSetUp, moveNotes } = useSetUp(form);
 const section = computed(
   () => song.value?.sections.find(({ id }) => id === chosenSection.value) ?? song.value?.sections[0],
 );
@@ -64,27 +64,9 @@ const clock = useSongClock(() =>
   Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
 );
 
-async function keepSetUp(change: SetUpChange): Promise<void> {
-  const before = song.value && strungOf(song.value);
-  const read = song.value?.sections.flatMap(({ phrases }) =>
-    phrases.map((one) => [one.id, form.readingOf(one)] as const),
-  );
-  const old = song.value;
-  await store.changeSetUp(change);
-  notices.say('The set-up is changed.', () => takeSetUpBack(old));
-  if (song.value && before) {
-    const readings = new Map(read);
-    const readingOf = (one: Phrase) => readings.get(one.id) ?? form.readingOf(one);
-    retuned.value = retuneSong(song.value, { before, after: strungOf(song.value) }, readingOf);
-  }
+async function keep(change: SetUpChange): Promise<void> {
+  await keepSetUp(change);
   if (song.value?.sections.length === 0) editing.value = 'new-section';
-}
-
-/** Puts the set-up back as it was; what was moved for the new one stays, with its versions. */
-async function takeSetUpBack(old: Transcription | null): Promise<void> {
-  if (!old || !song.value) return;
-  retuned.value = [];
-  await store.changeSetUp({ ...setUpOf(old), version: song.value.version });
 }
 
 async function addSection(body: SectionBody): Promise<void> {
@@ -120,15 +102,6 @@ async function assign(body: PieceBody): Promise<void> {
 
 function showSection(id: string): void {
   chosenSection.value = id;
-}
-
-function moveNotes(): Promise<void> {
-  return notices.tell(async () => {
-    for (const { phrase: one, text } of retuned.value) await store.changePhrase(one, { text });
-    const count = retuned.value.length;
-    retuned.value = [];
-    notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} moved; the versions before are kept.`);
-  });
 }
 
 /** To the phrase after (or before) the one on the desk, over the borders of sections. */
@@ -172,7 +145,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :key="song.id"
       :set-up="setUpOf(song)"
       :version="song.version"
-      :save="keepSetUp"
+      :save="keep"
       @done="closeSetUp"
     />
     <RetuneNote

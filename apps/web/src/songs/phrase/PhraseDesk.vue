@@ -5,7 +5,8 @@ import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/nota
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
-import { isWayOf, phrasesBefore, useAlike } from './useAlike.ts';
+import { phrasesBefore, useAlike } from './useAlike.ts';
+import { usePhraseWays } from './usePhraseWays.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, SHORTCUTS, TabPage, readerProblems, useHands, useReading } from '../../tab/index.ts';
 import { usePhraseText } from './usePhraseText.ts';
@@ -106,19 +107,10 @@ const alike = useAlike(
   }),
   text,
 );
-/** The phrase and what is kept beside it. */
-const ways = computed(() => store.phrases.filter((one) => isWayOf(props.phrase, one)));
-/** What the phrase refers to, in words. */
-const refers = computed(() => {
-  const target = store.phrases.find(({ id }) => id === props.phrase.refersTo);
-  const frets = props.phrase.movedFrets;
-  const moved = frets === 0 ? '' : `, ${Math.abs(frets)} frets ${frets > 0 ? 'higher' : 'lower'}`;
-  return target && { id: target.id, says: `This is “${target.name}”${moved}; it changes along with it.` };
-});
-
-async function addWay(): Promise<void> {
-  emit('open', (await store.addAlternate(props.phrase)).id);
-}
+const { ways, refers, addWay } = usePhraseWays(
+  () => props.phrase,
+  (id) => emit('open', id),
+);
 
 /** Goes back to an earlier text; the editor can undo that. */
 function goBack(earlierText: string): void {

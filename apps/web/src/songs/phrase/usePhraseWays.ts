@@ -1,0 +1,24 @@
+import type { Phrase } from '@jam-ledger/contract';
+import { computed } from 'vue';
+import { useSong } from '../song.ts';
+import { isWayOf } from './useAlike.ts';
+
+/** The ways a phrase is kept in, and what it refers to. */
+export function usePhraseWays(phrase: () => Phrase, open: (phraseId: string) => void) {
+  const store = useSong();
+  /** The phrase and what is kept beside it. */
+  const ways = computed(() => store.phrases.filter((one) => isWayOf(phrase(), one)));
+  /** What the phrase refers to, in words. */
+  const refers = computed(() => {
+    const target = store.phrases.find(({ id }) => id === phrase().refersTo);
+    const frets = phrase().movedFrets;
+    const moved = frets === 0 ? '' : `, ${Math.abs(frets)} frets ${frets > 0 ? 'higher' : 'lower'}`;
+    return target && { id: target.id, says: `This is “${target.name}”${moved}; it changes along with it.` };
+  });
+
+  async function addWay(): Promise<void> {
+    open((await store.addAlternate(phrase())).id);
+  }
+
+  return { ways, refers, addWay };
+}

@@ -15,11 +15,11 @@ const core = (name: string, ...tests: readonly string[]): Room => ({
 });
 const ROOMS: Readonly<Record<string, Room>> = {
   notation: core('notation', 'read', 'perform', 'score', 'edit', 'marks', 'notation.property', 'rules', 'vectors'),
-  pieces: core('pieces', 'pieces', 'cutting', 'rules'),
-  progress: core('progress', 'progress', 'chances', 'forecast', 'rules'),
+  pieces: core('pieces', 'pieces', 'cutting', 'rules', 'edges'),
+  progress: core('progress', 'progress', 'chances', 'forecast', 'rules', 'edges'),
   series: core('series', 'series', 'replanning', 'practiceToday', 'rules'),
-  form: core('form', 'form'),
-  fretboard: core('fretboard', 'fretboard'),
+  form: core('form', 'form', 'edges'),
+  fretboard: core('fretboard', 'fretboard', 'edges'),
   harmony: core('harmony', 'harmony', 'theory'),
   guards: { sources: 'apps/server/src/studio/context', tests: ['apps/server/test/permissions.test.ts'] },
   stores: { sources: 'apps/web/src', tests: ['apps/web/test'] },

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { DateTime } from 'luxon';
+import rrule from 'rrule';
 import {
   agendaFor,
   checkRule,
@@ -55,6 +56,32 @@ describe('the days of a rule', () => {
       '09-02 09-04 09-16 09-18 09-30 10-02 10-14 10-16',
     ],
   ])('%s', (_, some, wanted) => expect(days(some).join(' ')).toBe(wanted));
+
+  // Source: rrule 2.8, another implementation of RFC 5545, which the product does not use.
+  test('are those of another implementation of the standard, whatever the rule', () => {
+    const { RRule } = rrule;
+    const BY_ISO = [RRule.MO, RRule.TU, RRule.WE, RRule.TH, RRule.FR, RRule.SA, RRule.SU];
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 800 }),
+        fc.integer({ min: 1, max: 5 }),
+        fc.uniqueArray(fc.integer({ min: 1, max: 7 }), { maxLength: 4 }),
+        fc.integer({ min: 1, max: 20 }),
+        (later, everyWeeks, weekdays, count) => {
+          const start = DateTime.fromISO('1997-09-02', { zone: 'utc' }).plus({ days: later });
+          const firstDay = start.toISODate() ?? '';
+          // A first day that is none of the weekdays is a lesson all the same; the standard leaves that open.
+          fc.pre(weekdays.length === 0 || weekdays.includes(start.weekday));
+          const theirs = new RRule({
+            ...{ freq: RRule.WEEKLY, interval: everyWeeks, count, wkst: RRule.MO, dtstart: start.toJSDate() },
+            ...(weekdays.length > 0 && { byweekday: weekdays.flatMap((day) => BY_ISO[day - 1] ?? []) }),
+          });
+          const ours = lessonDates(rule({ firstDay, everyWeeks, weekdays, count }), NO_CHANGES, NEW_YORK);
+          expect(ours.map(({ day }) => day)).toEqual(theirs.all().map((date) => date.toISOString().slice(0, 10)));
+        },
+      ),
+    );
+  });
 
   // Source: the same examples give EDT before and EST after the end of daylight saving on 26 October 1997.
   test('keep the time on the wall when clocks change', () => {

@@ -26,7 +26,7 @@ const { reading, bars, tuning } = useReading(
   () => piece.value.phrase.text,
   () => piece.value.song,
 );
-const { player, loop, countIn, playing, hasChords, start } = useListening(
+const listening = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
@@ -35,6 +35,7 @@ const { player, loop, countIn, playing, hasChords, start } = useListening(
   }),
   false,
 );
+const { player, playing, start } = listening;
 const { step, steps, index, move, pick } = useStepping(
   () => reading.value.phrase,
   tuning,
@@ -144,23 +145,7 @@ useEventListener('keydown', (event) => {
         @strike="(one) => notices.tell(() => strike(one))"
       />
     </div>
-    <PlayBar
-      v-model:loop="loop"
-      v-model:count-in="countIn"
-      v-model:level="player.level.value"
-      v-model:click-level="player.clickLevel.value"
-      v-model:backing-level="player.backingLevel.value"
-      :has-chords="hasChords"
-      :playing="player.playing.value"
-      :counting="player.counting.value"
-      :bpm="bpm ?? piece.next.bpm"
-      :disabled="bars.length === 0"
-      @play="toggle"
-      @stop="player.stop()"
-      @update:level="player.setLevels()"
-      @update:click-level="player.setLevels()"
-      @update:backing-level="player.setLevels()"
-    />
+    <PlayBar :listening="listening" :bpm="bpm ?? piece.next.bpm" :disabled="bars.length === 0" @play="toggle" />
   </section>
 </template>
 

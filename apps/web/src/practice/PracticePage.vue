@@ -72,7 +72,7 @@ const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, playedOf, cl
     tuning,
     () => piece.value?.naming ?? 'letters',
   );
-const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = useListening(
+const listening = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
@@ -81,6 +81,7 @@ const { player, loop, countIn, playing, hasChords, start, hearBoth, hearOne } = 
   }),
   true,
 );
+const { player, playing, start, hearBoth, hearOne } = listening;
 const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
 
 /** The next step; after too long without a break, a rest. */
@@ -209,23 +210,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
         @to="loopTo"
         @clear="clear"
       />
-      <PlayBar
-        v-model:loop="loop"
-        v-model:count-in="countIn"
-        v-model:level="player.level.value"
-        v-model:click-level="player.clickLevel.value"
-        v-model:backing-level="player.backingLevel.value"
-        :has-chords="hasChords"
-        :playing="player.playing.value"
-        :counting="player.counting.value"
-        :bpm="tempo"
-        :disabled="bars.length === 0"
-        @play="hear"
-        @stop="player.stop()"
-        @update:level="player.setLevels()"
-        @update:click-level="player.setLevels()"
-        @update:backing-level="player.setLevels()"
-      >
+      <PlayBar :listening="listening" :bpm="tempo" :disabled="bars.length === 0" @play="hear">
         <Button v-if="both" outlined :label="`Hear ${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
         <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
         <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>

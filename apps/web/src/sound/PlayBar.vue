@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 import LevelSlide from './LevelSlide.vue';
+import type { useListening } from './useListening.ts';
 
-defineProps<{ playing: boolean; counting: boolean; bpm: number; disabled: boolean; hasChords: boolean }>();
-const loop = defineModel<boolean>('loop', { required: true });
-const countIn = defineModel<boolean>('countIn', { required: true });
-const level = defineModel<number>('level', { required: true });
-const clickLevel = defineModel<number>('clickLevel', { required: true });
-const backingLevel = defineModel<number>('backingLevel', { required: true });
-const emit = defineEmits<{ play: []; stop: [] }>();
+const props = defineProps<{ listening: ReturnType<typeof useListening>; bpm: number; disabled: boolean }>();
+const emit = defineEmits<{ play: [] }>();
+const { player, loop, countIn, hasChords } = props.listening;
+const { playing, counting, level, clickLevel, backingLevel } = player;
+watch([level, clickLevel, backingLevel], () => player.setLevels());
 const caution = ref(false);
 </script>
 
@@ -21,7 +20,7 @@ const caution = ref(false);
       :label="counting ? 'Counting in… stop' : 'Stop'"
       icon="pi pi-stop"
       severity="secondary"
-      @click="emit('stop')"
+      @click="player.stop()"
     />
     <label class="tick"><input v-model="countIn" type="checkbox" /> count-in</label>
     <label class="tick"><input v-model="loop" type="checkbox" /> loop</label>

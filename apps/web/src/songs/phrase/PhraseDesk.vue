@@ -84,7 +84,7 @@ const mirrored = ref(props.song.student.guitar.leftHanded);
 const staff = computed(() =>
   withStaff.value ? { tuning: tuning.value, capo: props.song.capo, key: key.value } : undefined,
 );
-const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = useListening(
+const listening = useListening(
   () => ({
     phrase: reading.value.phrase,
     tuning: tuning.value,
@@ -93,6 +93,7 @@ const { player, loop, countIn, playing, hasChords, play, playFrom, loopOver } = 
   }),
   false,
 );
+const { playing, play, playFrom, loopOver } = listening;
 /** What the phrase is like, of those before it in the song. */
 const alike = useAlike(
   () => ({
@@ -226,23 +227,7 @@ function renameTo(event: Event): void {
         :shown="underCaret"
         @touch="(note, stack) => editor?.touch(note, stack)"
       />
-      <PlayBar
-        v-model:loop="loop"
-        v-model:count-in="countIn"
-        v-model:level="player.level.value"
-        v-model:click-level="player.clickLevel.value"
-        v-model:backing-level="player.backingLevel.value"
-        :has-chords="hasChords"
-        :playing="player.playing.value"
-        :counting="player.counting.value"
-        :bpm="bpm"
-        :disabled="bars.length === 0"
-        @play="notices.tell(play)"
-        @stop="player.stop()"
-        @update:level="player.setLevels()"
-        @update:click-level="player.setLevels()"
-        @update:backing-level="player.setLevels()"
-      >
+      <PlayBar :listening="listening" :bpm="bpm" :disabled="bars.length === 0" @play="notices.tell(play)">
         <label class="speed"
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
         >

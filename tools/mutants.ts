@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import ts from 'typescript';
+import { chanceOf } from '../apps/server/test/chance.ts';
 
 /** A room whose tests are tried: its sources, and the tests that are about it. */
 interface Room {
@@ -72,17 +73,6 @@ function changesOf(text: string): readonly Change[] {
   };
   visit(ts.createSourceFile('source.ts', text, ts.ScriptTarget.Latest, true));
   return changes;
-}
-
-/** Numbers by chance from a seed, 0 to 1 (mulberry32, public domain). */
-function chanceOf(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
 }
 
 function sourcesIn(folder: string): readonly string[] {

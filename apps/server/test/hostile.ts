@@ -3,18 +3,8 @@ import { ROUTES, type Route, type RouteName } from '@jam-ledger/contract';
 import { ROUTE_SCHEMAS } from '@jam-ledger/contract/schemas';
 import type Joi from 'joi';
 import type { Store } from '../src/store/index.ts';
+import { chanceOf } from './chance.ts';
 import type { Browser } from './studio.ts';
-
-/** Numbers by chance from a seed, 0 to 1 (mulberry32, public domain). */
-export function chanceOf(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 const ID = '7f0c2d1e-3b4a-4c5d-8e6f-0a1b2c3d4e5f';
 const TEXTS = [

@@ -1,5 +1,5 @@
 export { refuse } from './errors.ts';
 export { keptNowhere, knowCaller, sameOriginOnly } from './guards.ts';
 export { openApiPage } from './openApi.ts';
-export { SESSION_COOKIE } from './openHandlers.ts';
 export { routerOf } from './router.ts';
+export { SESSION_COOKIE } from './sessionCookie.ts';

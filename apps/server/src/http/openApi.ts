@@ -4,6 +4,7 @@ import { ROUTE_NAMES, ROUTES, type Route } from '@jam-ledger/contract';
 import { ROUTE_SCHEMAS } from '@jam-ledger/contract/schemas';
 import express, { Router } from 'express';
 import joiToSwagger from 'joi-to-swagger';
+import { SESSION_COOKIE } from './sessionCookie.ts';
 
 /** A schema as OpenAPI writes it. */
 type Described = Readonly<Record<string, unknown>>;
@@ -26,7 +27,7 @@ function describe(): object {
   return {
     openapi: '3.0.3',
     info: { title: 'Jam Ledger', version: '1', description: 'Everything that can be asked of the studio’s server.' },
-    components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'jam.sid' } } },
+    components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: SESSION_COOKIE } } },
     paths,
   };
 }

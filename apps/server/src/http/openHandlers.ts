@@ -4,12 +4,10 @@ import type { Request, Response } from 'express';
 import { newestMigration, type Store } from '../store/index.ts';
 import { acceptInvitation, contextOf, describeMe, showWelcome, signIn, WrongSignIn } from '../studio/index.ts';
 import type { OpenRoute } from './handlers.ts';
+import { SESSION_COOKIE } from './sessionCookie.ts';
 
 /** A wrong sign-in is answered no sooner than this, milliseconds. Our choice. */
 const WRONG_ANSWER_MS = 700;
-
-/** The name of the session cookie. */
-export const SESSION_COOKIE = 'jam.sid';
 
 /** What a route that is open to anybody is answered from. */
 export interface Open {

@@ -98,6 +98,7 @@ describe('who may go where', () => {
     await page.goto('/songs');
     await page.getByRole('heading', { name: 'Practice' }).waitFor();
     await page.getByRole('button', { name: 'Sign out' }).click();
+    await page.getByRole('button', { name: 'Open the book' }).waitFor();
     await page.goto('/ledger');
     await page.getByRole('button', { name: 'Open the book' }).waitFor();
     await page.getByLabel('Name').fill('pia');

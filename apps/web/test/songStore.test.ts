@@ -1,6 +1,7 @@
 import type { Phrase, PhraseBody, Piece, Section, SectionChange, Transcription } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { phraseBody, sectionBody, setUpOf, useSong } from '../src/songs/song.ts';
+import { sectionBody, setUpOf, useSong } from '../src/songs/song.ts';
+import { phraseBody, useSongPhrases } from '../src/songs/songPhrases.ts';
 import { useNotices } from '../src/session/index.ts';
 import { openStudio, partOf, Refusing, settle } from './studio.ts';
 
@@ -137,19 +138,19 @@ describe('phrases', () => {
     const studio = openSong([section('a', 10, { phrases: [one, ...more] })]);
     const store = useSong();
     await store.load('song');
-    return { ...studio, store };
+    return { ...studio, store, phrases: useSongPhrases() };
   }
   const bodyOf = (asked: readonly { name: string; body: unknown }[], name: string) =>
     asked.find((given) => given.name === name)?.body;
 
   test('a new one is of the student’s layer; a drill is arranged', async () => {
-    const { asked, store } = await open();
-    await store.addPhrase(section('a', 10), 'Phrase 2');
+    const { asked, phrases } = await open();
+    await phrases.addPhrase(section('a', 10), 'Phrase 2');
     expect(bodyOf(asked, 'addPhrase')).toEqual({
       ...{ name: 'Phrase 2', text: '', layer: 'rhythm', certainty: 'heard', reason: '' },
     });
     asked.length = 0;
-    await store.addDrill('a', { name: 'Drill', text: '5G', reason: 'for the bend' });
+    await phrases.addDrill('a', { name: 'Drill', text: '5G', reason: 'for the bend' });
     expect(bodyOf(asked, 'addPhrase')).toMatchObject({ certainty: 'arranged', reason: 'for the bend' });
   });
 
@@ -167,20 +168,20 @@ describe('phrases', () => {
   });
 
   test('is changed, marked, and referred to over the version seen', async () => {
-    const { asked, store } = await open();
-    await store.changePhrase(one, { name: 'Renamed' });
+    const { asked, store, phrases } = await open();
+    await phrases.changePhrase(one, { name: 'Renamed' });
     expect(bodyOf(asked, 'changePhrase')).toMatchObject({ name: 'Renamed', text: '5G', version: 1, struck: false });
     expect(store.phrases[0]?.name).toBe('Renamed');
-    await store.markPhrase(one, { status: 'checked', against: 'the record' });
+    await phrases.markPhrase(one, { status: 'checked', against: 'the record' });
     expect(bodyOf(asked, 'markPhrase')).toEqual({ status: 'checked', against: 'the record', version: 1 });
-    await store.referPhrase(one, 'two', -2);
+    await phrases.referPhrase(one, 'two', -2);
     expect(bodyOf(asked, 'referPhrase')).toEqual({ version: 1, to: 'two', movedFrets: -2 });
     expect(store.phrases[0]?.refersTo).toBe('two');
   });
 
   test('is struck out, with a way back', async () => {
-    const { asked, store } = await open();
-    await store.strikePhrase(one, true);
+    const { asked, phrases } = await open();
+    await phrases.strikePhrase(one, true);
     expect(useNotices().notice?.text).toBe('“Phrase one” is struck out.');
     await useNotices().takeBack();
     const struck = asked
@@ -190,17 +191,17 @@ describe('phrases', () => {
   });
 
   test('ways beside it: a copy or what was made, and the one that is played', async () => {
-    const { asked, store } = await open();
-    expect((await store.addAlternate(one)).id).toBe('other');
+    const { asked, phrases } = await open();
+    expect((await phrases.addAlternate(one)).id).toBe('other');
     expect(bodyOf(asked, 'addAlternate')).toEqual({});
-    await store.choosePhrase(one);
+    await phrases.choosePhrase(one);
     expect(bodyOf(asked, 'choosePhrase')).toEqual({ version: 1 });
   });
 
   test('is assigned, and taken back as it was given', async () => {
-    const { asked, store } = await open();
-    const piece = await store.assign({ phraseId: 'one', startBpm: 60, targetBpm: 120 });
-    await store.takeBack(piece);
+    const { asked, phrases } = await open();
+    const piece = await phrases.assign({ phraseId: 'one', startBpm: 60, targetBpm: 120 });
+    await phrases.takeBack(piece);
     expect(bodyOf(asked, 'changePiece')).toEqual({
       startBpm: 60,
       targetBpm: 120,

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { check, ROUTE_SCHEMAS } from '../src/schemas.ts';
+import { pathsIn, put } from './paths.ts';
 import { BODIES, ID, QUERIES, type WithBody, type WithQuery } from './samples.ts';
 
 const TODAY = { today: '2026-03-14' };
@@ -15,28 +16,6 @@ function wrongIn(name: WithBody, body: unknown): readonly string[] {
 function wrongInQuery(name: WithQuery, query: unknown): readonly string[] {
   const checked = check<unknown>(ROUTE_SCHEMAS[name].query, query, TODAY);
   return checked.ok ? [] : checked.problems.map(({ field }) => field);
-}
-
-type Path = readonly (string | number)[];
-
-/** The paths of everything that stands in a value. */
-function pathsIn(value: unknown, path: Path = []): readonly Path[] {
-  if (typeof value !== 'object' || value === null) return [];
-  return Object.entries(value).flatMap(([name, one]) => {
-    const here = [...path, Array.isArray(value) ? Number(name) : name];
-    return [here, ...pathsIn(one, here)];
-  });
-}
-
-/** The value with something else at a path; `undefined` leaves it out. */
-function put(value: unknown, [first, ...rest]: Path, to: unknown): unknown {
-  if (first === undefined) return to;
-  const entries = Object.entries(value as object).map(([name, one]: [string, unknown]): [string, unknown] => [
-    name,
-    name === String(first) ? put(one, rest, to) : one,
-  ]);
-  const kept = entries.filter(([, one]) => one !== undefined);
-  return Array.isArray(value) ? kept.map(([, one]) => one) : Object.fromEntries(kept);
 }
 
 /** Fields that may be left out, and those that may be null. */

@@ -1,1 +1,1 @@
-export { useLedger } from './ledger.ts';
+export { useLedger, type PostedResult } from './ledger.ts';

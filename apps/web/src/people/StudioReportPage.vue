@@ -4,7 +4,7 @@ import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { usePeople } from './people.ts';
-import { PlotChart, dayText, token } from '../ui/index.ts';
+import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
 import { useLook, useNotices } from '../session/index.ts';
 
 const notices = useNotices();
@@ -42,11 +42,8 @@ const judged = computed(() => {
 </script>
 
 <template>
-  <article v-if="report" class="report">
-    <header>
-      <h1>The studio’s report</h1>
-      <RouterLink :to="{ name: 'studio' }">Back to the studio</RouterLink>
-    </header>
+  <ReportPage v-if="report" title="The studio’s report">
+    <template #beside><RouterLink :to="{ name: 'studio' }">Back to the studio</RouterLink></template>
     <section aria-label="Load of the weeks">
       <h2>Load of the weeks</h2>
       <p class="soft">
@@ -138,40 +135,5 @@ const judged = computed(() => {
         </tbody>
       </table>
     </section>
-  </article>
+  </ReportPage>
 </template>
-
-<style scoped>
-.report {
-  max-width: 60rem;
-  display: flex;
-  flex-direction: column;
-  gap: 1.2rem;
-}
-header {
-  display: flex;
-  align-items: baseline;
-  gap: 1.2rem;
-}
-table {
-  border-collapse: collapse;
-  width: min(46rem, 100%);
-  margin: 0.3rem 0;
-}
-th,
-td {
-  text-align: left;
-  padding: 0.2rem 1rem 0.2rem 0;
-  border-bottom: 1px solid var(--rule);
-}
-th span {
-  font-weight: 400;
-}
-thead th {
-  border-bottom: 1px solid var(--ink);
-}
-summary {
-  cursor: pointer;
-  color: var(--cool);
-}
-</style>

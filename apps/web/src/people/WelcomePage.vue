@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { DoorPage, FieldRow, useForm } from '../ui/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
 
 const route = useRoute();
@@ -39,57 +39,35 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <div class="cover">
-    <form class="plate" novalidate @submit.prevent="submit">
-      <img src="/mark.svg" alt="" width="46" height="46" />
-      <h1>Jam Ledger</h1>
-      <p v-if="refused" role="alert">{{ refused }}</p>
-      <template v-else-if="welcome">
-        <p>
-          {{ welcome.name }}, {{ welcome.studio }} opens the book for you<template v-if="welcome.role === 'guardian'"
-            >, to read along</template
-          >. Choose a name to sign in with, and a password of ten characters or more.
-        </p>
-        <FieldRow v-slot="{ id, invalid }" label="Name" :problem="problems['signInName']">
-          <InputText
-            :id="id"
-            v-model="fields.signInName"
-            :invalid="invalid"
-            autocomplete="username"
-            autofocus
-            :maxlength="SIGN_IN_LIMITS.name"
-          />
-        </FieldRow>
-        <FieldRow v-slot="{ id, invalid }" label="Password" :problem="problems['password'] ?? (trouble || undefined)">
-          <InputText
-            :id="id"
-            v-model="fields.password"
-            type="password"
-            :invalid="invalid"
-            autocomplete="new-password"
-            :maxlength="SIGN_IN_LIMITS.password"
-          />
-        </FieldRow>
-        <Button type="submit" label="Open the book" :disabled="busy" />
-      </template>
-    </form>
-  </div>
+  <DoorPage @enter="submit">
+    <p v-if="refused" role="alert">{{ refused }}</p>
+    <template v-else-if="welcome">
+      <p>
+        {{ welcome.name }}, {{ welcome.studio }} opens the book for you<template v-if="welcome.role === 'guardian'"
+          >, to read along</template
+        >. Choose a name to sign in with, and a password of ten characters or more.
+      </p>
+      <FieldRow v-slot="{ id, invalid }" label="Name" :problem="problems['signInName']">
+        <InputText
+          :id="id"
+          v-model="fields.signInName"
+          :invalid="invalid"
+          autocomplete="username"
+          autofocus
+          :maxlength="SIGN_IN_LIMITS.name"
+        />
+      </FieldRow>
+      <FieldRow v-slot="{ id, invalid }" label="Password" :problem="problems['password'] ?? (trouble || undefined)">
+        <InputText
+          :id="id"
+          v-model="fields.password"
+          type="password"
+          :invalid="invalid"
+          autocomplete="new-password"
+          :maxlength="SIGN_IN_LIMITS.password"
+        />
+      </FieldRow>
+      <Button type="submit" label="Open the book" :disabled="busy" />
+    </template>
+  </DoorPage>
 </template>
-
-<style scoped>
-.cover {
-  min-height: calc(100vh - 6rem);
-  display: grid;
-  place-items: center;
-}
-.plate {
-  width: min(25rem, 100%);
-  display: flex;
-  flex-direction: column;
-  gap: 0.9rem;
-  background: var(--page);
-  border: 1px solid var(--rule-strong);
-  border-left: 10px solid var(--warm);
-  padding: 1.8rem 1.8rem 2rem;
-}
-</style>

@@ -1,23 +1,14 @@
 <script setup lang="ts">
-import type { Outcome, Piece, Pin, Rung } from '@jam-ledger/contract';
-import { nextStep, tempoLadder } from '@jam-ledger/core/pieces';
+import type { Outcome, Pin } from '@jam-ledger/contract';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
-import {
-  PinList,
-  PostResult,
-  StepBar,
-  USUAL_PEDAL,
-  WaitingLine,
-  countingOf,
-  usePinning,
-  useStepping,
-} from '../playing/index.ts';
+import { PinList, PostResult, StepBar, USUAL_PEDAL, WaitingLine, usePinning, useStepping } from '../playing/index.ts';
 import { isForPage, useNotices, useSession } from '../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { usePracticeClock } from './usePracticeClock.ts';
+import { usePracticeRun } from './usePracticeRun.ts';
 import { TabPage, useReading } from '../tab/index.ts';
 import { useLedger } from '../ledger/index.ts';
 import PracticeMargin from './PracticeMargin.vue';
@@ -27,31 +18,14 @@ const route = useRoute();
 const session = useSession();
 const ledger = useLedger();
 const notices = useNotices();
-const piece = ref<Piece>();
-const bpm = ref<number | null>(null);
-const percent = ref(100);
 const strip = useLocalStorage('jam-strip', true);
 const neck = useLocalStorage('jam-practice-neck', false);
 const pedal = useLocalStorage('jam-pedal', USUAL_PEDAL, { mergeDefaults: true });
 const clock = usePracticeClock();
 /** A guardian looks and listens. */
 const isGuardian = computed(() => !session.isTeacher && !session.isStudent);
-
-onMounted(() =>
-  notices.tell(async () => {
-    piece.value = await ledger.piece(String(route.params['id']));
-    follow();
-    void ledger.flush();
-    if (session.isStudent) await ledger.load();
-  }),
-);
-// What is taken back from the notice is taken back here.
-watch(
-  () => ledger.changed,
-  (changed) => {
-    if (changed?.id === piece.value?.id) piece.value = changed;
-  },
-);
+const run = usePracticeRun(String(route.params['id']), { minutes: () => clock.minutes.value, chosen });
+const { piece, bpm, percent, tempo, rung, next, both, refresh, flush, choose } = run;
 
 const EMPTY = {
   tuning: 'standard',
@@ -65,7 +39,6 @@ const { reading, bars, tuning } = useReading(
   () => piece.value?.phrase.text ?? '',
   () => piece.value?.song ?? EMPTY,
 );
-const tempo = computed(() => bpm.value ?? piece.value?.next.bpm ?? 60);
 const { step, index, steps, move, pick, loopFrom, loopTo, keepPart, playedOf, clear, looped, loopedSpans, loopSays } =
   useStepping(
     () => reading.value.phrase,
@@ -84,40 +57,13 @@ const listening = useListening(
 const { player, playing, start, hearBoth, hearOne } = listening;
 const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
 
-/** The next step; after too long without a break, a rest. */
-const next = computed(() => {
-  const now = piece.value;
-  if (!now) return undefined;
-  const { startBpm, targetBpm: target, raising: school, rules, around } = now;
-  const ladder = tempoLadder({ start: startBpm, target, school, rules });
-  const history = countingOf(now);
-  const context = { canSplit: around.canSplit, join: around.join ?? undefined, minutes: clock.minutes.value };
-  return nextStep(history, ladder, context);
-});
-const chosen = computed((): Rung => ({ bpm: tempo.value, percent: percent.value }));
 const flags = computed(() => [
   ...loopedSpans.value.map((span) => ({ span, look: 'loop' as const })),
   ...placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])),
 ]);
-/** Both tempos in the order the school hears them; nothing where they are one. */
-const both = computed((): readonly [number, number] | undefined => {
-  const target = piece.value?.targetBpm ?? tempo.value;
-  if (target === tempo.value) return undefined;
-  return piece.value?.hearing === 'slow first' ? [tempo.value, target] : [target, tempo.value];
-});
-
-async function refresh(): Promise<void> {
-  if (piece.value) piece.value = await ledger.piece(piece.value.id);
-}
-
-/** The tempo, and how much of the piece, follow the ladder. */
-function follow(): void {
-  if (piece.value) choose(piece.value.next);
-}
-function choose(rung: Rung): void {
-  bpm.value = rung.bpm;
-  if (rung.percent !== percent.value) keepPart(0, rung.percent);
-  percent.value = rung.percent;
+/** The loop follows the share of the piece that is chosen, and the sound its tempo. */
+function chosen(isOtherShare: boolean): void {
+  if (isOtherShare) keepPart(0, percent.value);
   if (player.playing.value) void hear();
 }
 watch(steps, () => keepPart(0, percent.value));
@@ -132,15 +78,10 @@ function hearTwice(): Promise<void> {
 }
 
 function post(at: number, outcome: Outcome): Promise<void> {
-  const practised = piece.value;
-  if (!practised) return Promise.resolve();
   return notices.tell(async () => {
     player.stop();
     clock.mark();
-    const played = playedOf(percent.value);
-    piece.value = await ledger.post(practised, { bpm: at, outcome, ...played });
-    // Whoever loops a spot goes on looping it.
-    if (!played.loop) follow();
+    await run.post(at, outcome, playedOf(percent.value));
   });
 }
 
@@ -170,7 +111,7 @@ useEventListener('keydown', (event) => {
   act();
   event.preventDefault();
 });
-useEventListener(window, 'online', () => void ledger.flush().then(refresh));
+useEventListener(window, 'online', () => void flush());
 </script>
 
 <template>
@@ -184,11 +125,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
           <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink>
         </p>
       </header>
-      <WaitingLine
-        :count="ledger.waiting.length"
-        :stale="ledger.stale"
-        @send="notices.tell(() => ledger.flush().then(refresh))"
-      />
+      <WaitingLine :count="ledger.waiting.length" :stale="ledger.stale" @send="notices.tell(flush)" />
       <TabPage
         :bars="bars"
         :strings="tuning.openMidis.length"
@@ -238,7 +175,7 @@ useEventListener(window, 'online', () => void ledger.flush().then(refresh));
       v-model:pedal="pedal"
       :piece="piece"
       :next="next"
-      :chosen="chosen"
+      :chosen="rung"
       :phrase="reading.phrase"
       :tuning="tuning"
       :today="session.me?.studio.today ?? ''"

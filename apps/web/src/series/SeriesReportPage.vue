@@ -7,7 +7,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSeries } from './series.ts';
 import { sayStanding } from './reportWords.ts';
-import { PlotChart, dayText, token } from '../ui/index.ts';
+import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
 import { useLook, useNotices } from '../session/index.ts';
 
 const route = useRoute();
@@ -85,14 +85,13 @@ onKeyStroke('p', (event) => {
 </script>
 
 <template>
-  <article v-if="report" class="report">
-    <header>
-      <h1>{{ report.series.title }}</h1>
+  <ReportPage v-if="report" :title="report.series.title">
+    <template #beside>
       <p class="soft">
         {{ report.series.student.name }} with {{ report.series.teacher.name }}, {{ dayText(report.today) }}
       </p>
       <Button class="tools" size="small" outlined label="Print (p)" icon="pi pi-print" @click="print" />
-    </header>
+    </template>
     <section aria-label="In words">
       <p v-for="sentence in sayStanding(report)" :key="sentence">{{ sentence }}</p>
       <p v-for="song in report.songs" :key="song.id">
@@ -200,24 +199,10 @@ onKeyStroke('p', (event) => {
         {{ note.home || note.assigned.map(({ name, bpm }) => `${name} at ${bpm}`).join(', ') }}
       </p>
     </section>
-  </article>
+  </ReportPage>
 </template>
 
 <style scoped>
-.report {
-  max-width: 62rem;
-  display: flex;
-  flex-direction: column;
-  gap: 0.9rem;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 0.3rem 1rem;
-  border-bottom: 2px solid var(--ink);
-  padding-bottom: 0.3rem;
-}
 .tools {
   margin-left: auto;
 }
@@ -225,27 +210,6 @@ header {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
   gap: 1rem 2rem;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  padding: 0.15rem 0.8rem 0.15rem 0;
-  border-bottom: 1px solid var(--rule);
-}
-th span {
-  font-weight: 400;
-}
-thead th {
-  border-bottom: 1px solid var(--ink);
-}
-summary {
-  cursor: pointer;
-  color: var(--cool);
-  font-size: 0.92rem;
 }
 @media (max-width: 720px) {
   .charts {
@@ -256,10 +220,6 @@ summary {
   .tools,
   .behind {
     display: none;
-  }
-  .report {
-    font-size: 0.85rem;
-    gap: 0.5rem;
   }
 }
 </style>

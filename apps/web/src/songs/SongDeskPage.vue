@@ -19,10 +19,12 @@ import SetUpForm from './setup/SetUpForm.vue';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
 import { setUpOf, useSong } from './song.ts';
+import { useSongPhrases } from './songPhrases.ts';
 import PhraseDesk from './phrase/PhraseDesk.vue';
 
 const route = useRoute();
 const store = useSong();
+const songPhrases = useSongPhrases();
 const ledger = useLedger();
 const notices = useNotices();
 const chosenSection = ref<string>();
@@ -82,7 +84,7 @@ function addPhrase(): Promise<void> {
   return notices.tell(async () => {
     const current = section.value;
     if (!current) return;
-    const added = await store.addPhrase(current, `Phrase ${current.phrases.length + 1}`);
+    const added = await songPhrases.addPhrase(current, `Phrase ${current.phrases.length + 1}`);
     chosenPhrase.value = added.id;
   });
 }
@@ -92,10 +94,10 @@ function closeSetUp(): void {
 }
 
 async function assign(body: PieceBody): Promise<void> {
-  const piece = await store.assign(body);
+  const piece = await songPhrases.assign(body);
   await ledger.load(piece.student.id);
   notices.say(`“${piece.phrase.name}” is assigned to ${piece.student.name}.`, async () => {
-    await store.takeBack(piece);
+    await songPhrases.takeBack(piece);
     await ledger.load(piece.student.id);
   });
 }
@@ -118,7 +120,7 @@ function openPhrase(id: string | undefined): void {
 }
 
 function rename(renamed: Phrase, name: string): Promise<void> {
-  return store.changePhrase(renamed, { name });
+  return songPhrases.changePhrase(renamed, { name });
 }
 </script>
 
@@ -202,7 +204,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
           :assigned="new Set(piecesByPhrase.keys())"
           @choose="chosenPhrase = $event"
           @add="addPhrase"
-          @strike="notices.tell(() => store.strikePhrase($event, true))"
+          @strike="notices.tell(() => songPhrases.strikePhrase($event, true))"
           @edit="editing = 'section'"
           @strike-section="section && notices.tell(() => store.strikeSection(section!, true))"
         />

@@ -1,17 +1,4 @@
-import type {
-  MadeAlternate,
-  Phrase,
-  PhraseBody,
-  PhraseMark,
-  PhraseRevision,
-  Piece,
-  PieceBody,
-  Section,
-  SectionBody,
-  SetUp,
-  SetUpChange,
-  Transcription,
-} from '@jam-ledger/contract';
+import type { Phrase, Section, SectionBody, SetUp, SetUpChange, Transcription } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { api, Refused } from '../api/index.ts';
@@ -31,16 +18,11 @@ export function sectionBody(section: SectionBody): SectionBody {
   return { label, role, startSeconds, bars, times, open, passes, jump };
 }
 
-/** What of a phrase a person can change. */
-export function phraseBody({ name, text, layer, certainty, reason }: PhraseBody): PhraseBody {
-  return { name, text, layer, certainty, reason };
-}
-
 /** What is said when somebody else saved the same thing first. */
 const CHANGED_ELSEWHERE =
   'Somebody changed this in the meantime, and nothing was overwritten. Theirs is on the desk now; keep yours again to put it in its place.';
 
-/** The transcription on the desk. */
+/** The transcription on the desk: its set-up, its sections, and the phrases in them. */
 export const useSong = defineStore('song', () => {
   // Only ever replaced as a whole; a song of many phrases would be slow to watch in depth.
   const song = shallowRef<Transcription | null>(null);
@@ -125,24 +107,6 @@ export const useSong = defineStore('song', () => {
     notices.say(says, () => amendSections(back, 'Taken back.'));
   }
 
-  async function addPhrase(section: Section, name: string): Promise<Phrase> {
-    const layer = song.value?.studentLayer ?? 'lead';
-    const phrase = await api.addPhrase({
-      id: section.id,
-      body: { name, text: '', layer, certainty: 'heard', reason: '' },
-    });
-    await reload();
-    return phrase;
-  }
-
-  /** Adds what prepares a technique at the end of a section, as arranged. */
-  async function addDrill(sectionId: string, drill: MadeAlternate): Promise<Phrase> {
-    const layer = song.value?.studentLayer ?? 'lead';
-    const phrase = await api.addPhrase({ id: sectionId, body: { ...drill, layer, certainty: 'arranged' } });
-    await reload();
-    return phrase;
-  }
-
   /** Puts a phrase that was saved in its place; phrases that refer to it are fetched anew. */
   function keepPhrase(phrase: Phrase): void {
     if (!song.value) return;
@@ -155,59 +119,9 @@ export const useSong = defineStore('song', () => {
     if (followed) void notices.tell(reload);
   }
 
-  async function changePhrase(phrase: Phrase, change: Partial<PhraseBody>): Promise<void> {
-    const { id, version } = phrase;
-    keepPhrase(await api.changePhrase({ id, body: { ...phraseBody(phrase), ...change, version, struck: false } }));
-  }
-
-  async function strikePhrase(phrase: Phrase, struck: boolean): Promise<void> {
-    const { id, version, name } = phrase;
-    const changed = await api.changePhrase({ id, body: { ...phraseBody(phrase), version, struck } });
-    await reload();
-    if (struck) notices.say(`“${name}” is struck out.`, () => strikePhrase(changed, false));
-  }
-
-  async function markPhrase({ id, version }: Phrase, mark: Omit<PhraseMark, 'version'>): Promise<void> {
-    keepPhrase(await api.markPhrase({ id, body: { ...mark, version } }));
-  }
-
-  /** Keeps a copy beside a phrase, or what was made of it. */
-  async function addAlternate({ id }: Phrase, made?: MadeAlternate): Promise<Phrase> {
-    const added = await api.addAlternate({ id, body: made ?? {} });
-    await reload();
-    return added;
-  }
-
-  async function choosePhrase({ id, version }: Phrase): Promise<void> {
-    await api.choosePhrase({ id, body: { version } });
-    await reload();
-  }
-
-  /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
-  async function referPhrase({ id, version }: Phrase, to: string | null, movedFrets: number): Promise<void> {
-    keepPhrase(await api.referPhrase({ id, body: { version, to, movedFrets } }));
-  }
-
-  function revisionsOf(phraseId: string): Promise<readonly PhraseRevision[]> {
-    return api.revisions({ id: phraseId });
-  }
-
-  /** Assigns a phrase as a practice piece. */
-  function assign(body: PieceBody): Promise<Piece> {
-    return api.assignPiece({ body });
-  }
-
-  /** Takes a piece back that was just assigned. */
-  async function takeBack({ id, version, startBpm, targetBpm }: Piece): Promise<void> {
-    await api.changePiece({ id, body: { startBpm, targetBpm, version, given: false, struck: false } });
-  }
-
   return {
     song,
     phrases,
-    revisionsOf,
-    assign,
-    takeBack,
     load,
     reload,
     changeSetUp,
@@ -215,14 +129,6 @@ export const useSong = defineStore('song', () => {
     changeSection,
     amendSections,
     strikeSection,
-    addPhrase,
-    addDrill,
     keepPhrase,
-    changePhrase,
-    strikePhrase,
-    markPhrase,
-    addAlternate,
-    choosePhrase,
-    referPhrase,
   };
 });

@@ -13,7 +13,7 @@ import HardNote from './HardNote.vue';
 import StrokeNote from './StrokeNote.vue';
 import WaysNote from './WaysNote.vue';
 import { useNotices } from '../../session/index.ts';
-import { useSong } from '../song.ts';
+import { useSongPhrases } from '../songPhrases.ts';
 
 const policy = defineModel<PickingPolicy>('policy', { required: true });
 const inBox = defineModel<boolean>('inBox', { required: true });
@@ -48,7 +48,7 @@ const here = () =>
     onToggleBox: () => (inBox.value = !inBox.value),
   });
 const notices = useNotices();
-const store = useSong();
+const store = useSongPhrases();
 const boxed = shallowRef<WayReport | null>(null);
 watch(
   () => [inBox.value, props.report] as const,

@@ -1,31 +1,24 @@
 <script setup lang="ts">
-import { SONG_LIMITS, type LedgerPiece, type Phrase, type PieceBody, type Transcription } from '@jam-ledger/contract';
+import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
-import { eventsIn, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
-import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
-import { refDebounced, useLocalStorage } from '@vueuse/core';
-import { computed, ref, toRef, useTemplateRef } from 'vue';
-import { phrasesBefore, useAlike } from './useAlike.ts';
-import { usePhraseWays } from './usePhraseWays.ts';
-import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
-import { NeckBoard, SHORTCUTS, TabPage, readerProblems, useHands, useReading } from '../../tab/index.ts';
-import { usePhraseText } from './usePhraseText.ts';
-import { useSchools } from '../hands/useSchools.ts';
+import type { Fix, Span } from '@jam-ledger/core/notation';
+import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
-import AssignForm from './AssignForm.vue';
-import { CareNote } from '../../playing/index.ts';
-import EvidenceMargin from './EvidenceMargin.vue';
+import { computed, ref, toRef, useTemplateRef } from 'vue';
+import { useNotices } from '../../session/index.ts';
+import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
+import { NeckBoard, TabPage } from '../../tab/index.ts';
+import HandMargin from '../hands/HandMargin.vue';
 import HarmonyNote from '../hands/HarmonyNote.vue';
-import KeyList from './KeyList.vue';
-import LikenessNote from './LikenessNote.vue';
-import ProblemMargin from './ProblemMargin.vue';
-import RevisionList from './RevisionList.vue';
+import { useSongPhrases } from '../songPhrases.ts';
+import PhraseMargin from './PhraseMargin.vue';
+import PhraseTitle from './PhraseTitle.vue';
 import SaveConflict from './SaveConflict.vue';
 import ShorthandEditor from './ShorthandEditor.vue';
-import PieceNote from './PieceNote.vue';
-import { useNotices, useSession } from '../../session/index.ts';
-import { useSong } from '../song.ts';
-import HandMargin from '../hands/HandMargin.vue';
+import { PAUSE_MS, usePhraseMusic } from './usePhraseMusic.ts';
+import { usePhraseText } from './usePhraseText.ts';
+import { usePhraseView } from './usePhraseView.ts';
+import { usePhraseWays } from './usePhraseWays.ts';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -43,139 +36,55 @@ const props = defineProps<{
 const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
 
 const notices = useNotices();
-const session = useSession();
-const store = useSong();
+const store = useSongPhrases();
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
-const { reading, bars, tuning, meter, read } = useReading(text, () => ({
-  tuning: props.song.tuning,
-  meter: writeMeter(props.tempoChange.meter),
-}));
-const keyText = computed(() => props.song.key);
-const key = computed(() => readKey(keyText.value) ?? OPEN_KEY);
-/** The margin goes on computing after a pause in typing, milliseconds. Our choice. */
-const PAUSE_MS = 400;
-const settledText = refDebounced(text, PAUSE_MS);
-const settledPhrase = computed(() => read(settledText.value).phrase);
-/** What notes are compared and named against; one object, so that nothing is computed anew with every key. */
-const against = computed(() => ({ tuning: tuning.value, capo: props.song.capo, key: key.value }));
-const { policy, inBox, whyFirst, press } = useSchools(() => props.song.student.schools);
-/** What hands are computed for: the text as it stands, and as it has settled. */
-const handsNow = (asked: string) => ({
-  text: asked,
-  song: props.song,
-  tuning: tuning.value,
-  meter: meter.value,
-  bpm: props.tempoChange.bpm,
-  policy: policy.value,
-});
-const now = () => handsNow(text.value);
-const firstName = computed(() => props.song.student.name.split(' ')[0] ?? props.song.student.name);
-const hands = useHands(() => handsNow(settledText.value));
-const problems = computed(() => readerProblems(reading.value.problems, hands.value));
-const remarks = computed(() => hands.value?.problems ?? []);
+const music = usePhraseMusic(text, props);
+const { reading, bars, tuning, meter, read, key, against, settledText, settledPhrase, hands, problems, alike } = music;
+const { policy, inBox, whyFirst, press } = music.schools;
+const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value }));
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
-const percent = ref(100);
-const bpm = computed(() => Math.round((props.tempoChange.bpm * percent.value) / 100));
-const withStaff = useLocalStorage('jam-staff', false);
-const withNeck = useLocalStorage('jam-neck', true);
-const mirrored = ref(props.song.student.guitar.leftHanded);
-const staff = computed(() =>
-  withStaff.value ? { tuning: tuning.value, capo: props.song.capo, key: key.value } : undefined,
-);
-const listening = useListening(
-  () => ({
-    phrase: reading.value.phrase,
-    tuning: tuning.value,
-    ...soundOf(props.song),
-    bpm: bpm.value,
-  }),
-  false,
-);
-const { playing, play, playFrom, loopOver } = listening;
-/** What the phrase is like, of those before it in the song. */
-const alike = useAlike(
-  () => ({
-    phrase: { text: settledText.value, meter: writeMeter(props.tempoChange.meter) },
-    earlier: phrasesBefore(props.song, props.phrase).map(({ name, phrase }) => ({
-      id: phrase.id,
-      name,
-      text: phrase.text,
-      meter: props.meterOf(phrase),
-    })),
-    ...against.value,
-  }),
-  text,
+const { withStaff, withNeck, mirrored, staff, underCaret } = usePhraseView(
+  () => props.song,
+  { phrase: () => reading.value.phrase, tuning, key },
+  caret,
 );
 const { ways, refers, addWay } = usePhraseWays(
   () => props.phrase,
   (id) => emit('open', id),
 );
+const firstName = computed(() => props.song.student.name.split(' ')[0] ?? props.song.student.name);
 
-/** Goes back to an earlier text; the editor can undo that. */
-function goBack(earlierText: string): void {
-  replaceAll(earlierText);
-}
-const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value }));
-/** Where the notes at the caret lie on the neck. */
-const underCaret = computed(() => {
-  if (!withNeck.value || !caret.value) return [];
-  const { from, to } = caret.value;
-  const notes = eventsIn(reading.value.phrase, { from, to }).flatMap(({ item }) => item.notes);
-  return notes.flatMap(({ string, fret }) => (fret === null ? [] : [{ string, fret }]));
-});
-
-const SAYS = {
-  saved: 'saved',
-  waiting: 'typing…',
-  saving: 'saving…',
-  'kept-here': 'the studio cannot be reached; kept in this browser and tried again',
-  refused: 'not saved, kept in this browser',
-  stale: 'changed elsewhere',
-} as const;
+const percent = ref(100);
+const bpm = computed(() => Math.round((props.tempoChange.bpm * percent.value) / 100));
+const listening = useListening(
+  () => ({ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(props.song), bpm: bpm.value }),
+  false,
+);
+const { playing, play, playFrom, loopOver } = listening;
 
 function apply({ span, text: fixed }: Fix): void {
   editor.value?.replace(span, fixed);
 }
 
-/** A fix of hands is for the text that they were computed for. */
-function fixHands(fix: Fix): void {
-  if (hands.value?.text === text.value) apply(fix);
-  else notices.say('The text has changed meanwhile; the margin looks again.');
-}
-
+/** Puts another text in the place of all of it; the editor can undo that. */
 function replaceAll(written: string): void {
   editor.value?.replace({ from: 0, to: text.value.length }, written);
-}
-
-function renameTo(event: Event): void {
-  const { target } = event;
-  if (!(target instanceof HTMLInputElement)) return;
-  const name = target.value.trim();
-  if (name === '' || name === props.phrase.name) target.value = props.phrase.name;
-  else void notices.tell(() => props.rename(props.phrase, name));
 }
 </script>
 
 <template>
   <div class="phrase-desk" @keydown="press">
     <div class="centre">
-      <div class="title">
-        <input
-          class="name"
-          :value="phrase.name"
-          aria-label="Name of the phrase"
-          :maxlength="SONG_LIMITS.phraseName"
-          @change="renameTo"
-        />
-        <span :class="['soft', 'state', state]" role="status">{{ SAYS[state] }}</span>
-        <span class="switches">
-          <label><input v-model="withStaff" type="checkbox" /> notation</label>
-          <label><input v-model="withNeck" type="checkbox" /> neck</label>
-          <label v-if="withNeck"><input v-model="mirrored" type="checkbox" /> left-handed</label>
-        </span>
-      </div>
+      <PhraseTitle
+        v-model:with-staff="withStaff"
+        v-model:with-neck="withNeck"
+        v-model:mirrored="mirrored"
+        :name="phrase.name"
+        :state="state"
+        @rename="(name) => notices.tell(() => rename(phrase, name))"
+      />
       <TabPage
         :bars="bars"
         :strings="tuning.openMidis.length"
@@ -239,7 +148,7 @@ function renameTo(event: Event): void {
           v-model:in-box="inBox"
           :phrase="phrase"
           :report="hands"
-          :now="now"
+          :now="() => music.handsFor(text)"
           :student="firstName"
           :bpm="tempoChange.bpm"
           :why-first="whyFirst"
@@ -254,56 +163,25 @@ function renameTo(event: Event): void {
         </HandMargin>
       </div>
     </div>
-    <aside class="margin">
-      <ProblemMargin
-        :problems="problems"
-        :text="text"
-        :remarks="remarks"
-        :computed-for="hands?.text ?? ''"
-        @show="editor?.select($event)"
-        @fix="apply"
-        @fix-hands="fixHands"
-      />
-      <CareNote v-if="hands" :cautions="hands.cautions" :today="session.me?.studio.today ?? ''" />
-      <LikenessNote
-        :alike="alike"
-        :refers="phrase.refersTo !== null"
-        @open="emit('open', $event)"
-        @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
-      />
-      <hr />
-      <EvidenceMargin
-        :phrase="phrase"
-        :ways="ways"
-        :student="song.student.name"
-        @amend="notices.tell(() => store.changePhrase(phrase, { ...$event, text }))"
-        @mark="notices.tell(() => store.markPhrase(phrase, $event))"
-        @add-way="notices.tell(addWay)"
-        @choose="notices.tell(() => store.choosePhrase($event))"
-        @open="emit('open', $event)"
-      />
-      <RevisionList
-        :phrase-id="phrase.id"
-        :text="settledText"
-        :options="readOptions"
-        :zone="session.me?.studio.zone ?? 'utc'"
-        :fetch="store.revisionsOf"
-        @go-back="goBack"
-      />
-      <hr />
-      <PieceNote v-if="piece" :piece="piece" :student="song.student.name" :song-id="song.id" />
-      <AssignForm
-        v-else
-        :phrase-id="phrase.id"
-        :student="song.student"
-        :tempo="tempoChange.bpm"
-        :difficulty="hands?.difficulty.total"
-        :floor="hands?.floor"
-        :assign="assign"
-      />
-      <hr />
-      <KeyList :keys="SHORTCUTS" />
-    </aside>
+    <PhraseMargin
+      :phrase="phrase"
+      :song="song"
+      :text="text"
+      :settled-text="settledText"
+      :read-options="readOptions"
+      :problems="problems"
+      :hands="hands"
+      :alike="alike"
+      :ways="ways"
+      :piece="piece"
+      :bpm="tempoChange.bpm"
+      :assign="assign"
+      @show="editor?.select($event)"
+      @fix="apply"
+      @open="emit('open', $event)"
+      @go-back="replaceAll"
+      @add-way="notices.tell(addWay)"
+    />
   </div>
 </template>
 
@@ -319,43 +197,6 @@ function renameTo(event: Event): void {
   gap: 0.7rem;
   min-width: 0;
 }
-.title {
-  display: flex;
-  gap: 1rem;
-  align-items: baseline;
-}
-.name {
-  font-family: var(--type-book);
-  font-size: 1.15rem;
-  font-weight: 600;
-  color: var(--ink);
-  background: none;
-  border: 0;
-  border-bottom: 1px solid transparent;
-  padding: 0;
-  min-width: 12rem;
-}
-.name:hover,
-.name:focus {
-  border-bottom-color: var(--rule-strong);
-}
-.switches {
-  margin-left: auto;
-  display: flex;
-  gap: 0.9rem;
-  font-size: 0.9rem;
-  align-self: center;
-}
-.switches input {
-  accent-color: var(--cool);
-}
-.state {
-  font-size: 0.88rem;
-  font-style: italic;
-}
-.state.kept-here,
-.state.refused,
-.state.stale,
 .trouble {
   color: var(--warm);
 }
@@ -368,10 +209,6 @@ function renameTo(event: Event): void {
   border-top: 2px solid var(--warm);
   padding-top: 0.7rem;
   margin-top: 0.4rem;
-}
-.margin {
-  border-left: 2px solid var(--warm);
-  padding-left: 0.9rem;
 }
 .speed {
   display: inline-flex;

@@ -1,7 +1,7 @@
 import type { Phrase } from '@jam-ledger/contract';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
 import { api, Refused, Unreachable } from '../../api/index.ts';
-import { phraseBody } from '../song.ts';
+import { phraseBody } from '../songPhrases.ts';
 
 /** Where the text stands: on the server, on its way, kept here until the server answers, or changed elsewhere. */
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'kept-here' | 'refused' | 'stale';

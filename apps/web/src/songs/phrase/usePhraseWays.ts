@@ -1,11 +1,13 @@
 import type { Phrase } from '@jam-ledger/contract';
 import { computed } from 'vue';
 import { useSong } from '../song.ts';
+import { useSongPhrases } from '../songPhrases.ts';
 import { isWayOf } from './useAlike.ts';
 
 /** The ways a phrase is kept in, and what it refers to. */
 export function usePhraseWays(phrase: () => Phrase, open: (phraseId: string) => void) {
   const store = useSong();
+  const songPhrases = useSongPhrases();
   /** The phrase and what is kept beside it. */
   const ways = computed(() => store.phrases.filter((one) => isWayOf(phrase(), one)));
   /** What the phrase refers to, in words. */
@@ -17,7 +19,7 @@ export function usePhraseWays(phrase: () => Phrase, open: (phraseId: string) => 
   });
 
   async function addWay(): Promise<void> {
-    open((await store.addAlternate(phrase())).id);
+    open((await songPhrases.addAlternate(phrase())).id);
   }
 
   return { ways, refers, addWay };

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type RigNote } from '@jam-ledger/contract';
-import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import ClockField from './ClockField.vue';
-import ProblemLines from './ProblemLines.vue';
+import EditorRow from './EditorRow.vue';
+import EditorRows from './EditorRows.vue';
 
 defineProps<{ problems: Readonly<Record<string, string>> }>();
 const rig = defineModel<readonly RigNote[]>({ required: true });
@@ -18,9 +18,13 @@ function set(index: number, change: Partial<RigNote>): void {
 </script>
 
 <template>
-  <fieldset class="rows">
-    <legend>Rig: pickup, pedals, tone</legend>
-    <div v-for="(note, index) in rig" :key="index" class="row">
+  <EditorRows legend="Rig: pickup, pedals, tone" one="rig note" prefix="rig." :problems="problems" @add="add">
+    <EditorRow
+      v-for="(note, index) in rig"
+      :key="index"
+      :name="`rig note ${index + 1}`"
+      @take-out="rig = rig.filter((_, at) => at !== index)"
+    >
       from
       <ClockField
         :model-value="note.fromSeconds"
@@ -44,40 +48,11 @@ function set(index: number, change: Partial<RigNote>): void {
         :maxlength="SONG_LIMITS.rigNote"
         @update:model-value="set(index, { note: $event ?? '' })"
       />
-      <Button
-        size="small"
-        text
-        severity="secondary"
-        icon="pi pi-times"
-        :aria-label="`Take rig note ${index + 1} out`"
-        @click="rig = rig.filter((_, at) => at !== index)"
-      />
-    </div>
-    <ProblemLines :problems="problems" prefix="rig." />
-    <Button size="small" text label="Add a rig note" @click="add" />
-  </fieldset>
+    </EditorRow>
+  </EditorRows>
 </template>
 
 <style scoped>
-.rows {
-  grid-column: 1 / -1;
-  border: 0;
-  padding: 0;
-  margin: 0;
-}
-legend {
-  font-weight: 600;
-  font-size: 0.92rem;
-  padding: 0;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 0.5rem;
-  align-items: center;
-  padding: 0.1rem 0;
-  font-size: 0.92rem;
-}
 .note {
   flex: 1;
   min-width: 12rem;

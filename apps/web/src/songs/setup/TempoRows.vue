@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { TempoMark } from '@jam-ledger/contract';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
-import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import ClockField from './ClockField.vue';
-import ProblemLines from './ProblemLines.vue';
+import EditorRow from './EditorRow.vue';
+import EditorRows from './EditorRows.vue';
 
 defineProps<{ problems: Readonly<Record<string, string>> }>();
 const changes = defineModel<readonly TempoMark[]>({ required: true });
@@ -21,9 +21,14 @@ function set(index: number, change: Partial<TempoMark>): void {
 </script>
 
 <template>
-  <fieldset class="rows">
-    <legend>Changes of tempo and meter</legend>
-    <div v-for="(change, index) in changes" :key="index" class="row">
+  <EditorRows legend="Changes of tempo and meter" one="change" prefix="changes." :problems="problems" @add="add">
+    <EditorRow
+      v-for="(change, index) in changes"
+      :key="index"
+      class="change"
+      :name="`change ${index + 1}`"
+      @take-out="changes = changes.filter((_, at) => at !== index)"
+    >
       from
       <ClockField
         :model-value="change.atSeconds"
@@ -49,41 +54,12 @@ function set(index: number, change: Partial<TempoMark>): void {
         maxlength="5"
         @update:model-value="set(index, { meter: $event ?? '' })"
       />
-      <Button
-        size="small"
-        text
-        severity="secondary"
-        icon="pi pi-times"
-        :aria-label="`Take change ${index + 1} out`"
-        @click="changes = changes.filter((_, at) => at !== index)"
-      />
-    </div>
-    <ProblemLines :problems="problems" prefix="changes." />
-    <Button size="small" text label="Add a change" @click="add" />
-  </fieldset>
+    </EditorRow>
+  </EditorRows>
 </template>
 
 <style scoped>
-.rows {
-  grid-column: 1 / -1;
-  border: 0;
-  padding: 0;
-  margin: 0;
-}
-legend {
-  font-weight: 600;
-  font-size: 0.92rem;
-  padding: 0;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 0.5rem;
-  align-items: center;
-  padding: 0.1rem 0;
-  font-size: 0.92rem;
-}
-.row :deep(input) {
+.change :deep(input) {
   width: 4.8rem;
 }
 </style>

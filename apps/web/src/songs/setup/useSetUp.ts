@@ -3,11 +3,13 @@ import { ref } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import type { SongForm } from '../form/useSongForm.ts';
 import { setUpOf, useSong } from '../song.ts';
+import { useSongPhrases } from '../songPhrases.ts';
 import { retuneSong, strungOf, type RetunedPhrase } from './retuning.ts';
 
 /** The set-up of the song on the desk: changed, taken back, and the notes that another tuning or capo moves. */
 export function useSetUp(form: SongForm) {
   const store = useSong();
+  const songPhrases = useSongPhrases();
   const notices = useNotices();
   /** Phrases that would have to move for the new set-up, until that is decided. */
   const retuned = ref<readonly RetunedPhrase[]>([]);
@@ -36,7 +38,7 @@ export function useSetUp(form: SongForm) {
 
   function moveNotes(): Promise<void> {
     return notices.tell(async () => {
-      for (const { phrase: one, text } of retuned.value) await store.changePhrase(one, { text });
+      for (const { phrase: one, text } of retuned.value) await songPhrases.changePhrase(one, { text });
       const count = retuned.value.length;
       retuned.value = [];
       notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} moved; the versions before are kept.`);

@@ -45,9 +45,18 @@ const MESSAGES: Record<string, string> = {
   'object.and': 'When it was played and when it is sent belong together.',
 };
 
+/** A list of words stands in a sentence without brackets. */
+const WRITTEN: Joi.ErrorFormattingOptions = { wrap: { array: false } };
+
 /** Checks a value against a schema; every problem is listed, each at its field. */
 export function check<T>(schema: Joi.AnySchema<T>, value: unknown, context: CheckContext = {}): Checked<T> {
-  const result = schema.validate(value ?? {}, { abortEarly: false, messages: MESSAGES, context, convert: false });
+  const result = schema.validate(value ?? {}, {
+    abortEarly: false,
+    messages: MESSAGES,
+    errors: WRITTEN,
+    context,
+    convert: false,
+  });
   const problems = result.error
     ? result.error.details.map(({ path, message }) => ({ field: fieldAt(path), message }))
     : unkeepable(result.value, []);

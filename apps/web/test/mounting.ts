@@ -26,3 +26,16 @@ export function button(wrapper: Shown, name: string | RegExp): DOMWrapper<Elemen
     throw new Error(`there is no button “${String(name)}” among ${wrapper.findAll('button').map(saysOf).join(', ')}`);
   return found;
 }
+
+/** What a composable gives, used as a component would. */
+export function inScope<T>(use: () => T): T {
+  let made: { readonly given: T } | undefined;
+  mount({
+    setup() {
+      made = { given: use() };
+      return () => null;
+    },
+  });
+  if (!made) throw new Error('nothing was set up');
+  return made.given;
+}

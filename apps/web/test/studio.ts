@@ -72,5 +72,8 @@ export function partOf<T>(some: Partial<T>): T {
 
 /** Lets what was begun come to its end. */
 export async function settle(): Promise<void> {
-  for (let turn = 0; turn < 20; turn += 1) await new Promise((done) => setImmediate(done));
+  for (let count = 0; count < 40; count += 1)
+    if (typeof setImmediate === 'function') await new Promise((done) => setImmediate(done));
+    // A page has no `setImmediate`; what is waited for there are promises alone.
+    else await Promise.resolve();
 }

@@ -353,7 +353,7 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
     STUDIO.sections,
   ],
   [
-    `INSERT INTO phrases (studio_id, section_id, place, name, text)
+    `INSERT INTO phrases (studio_id, section_id, position, name, text)
      SELECT $1, c.id, n, 'Phrase ' || n, '/8 5G 7Gb1r 5G 7D /4 7D~ - |'
        FROM sections c JOIN transcriptions t ON t.id = c.transcription_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n
       WHERE c.label = 1 + n % $3::int || 'A'`,
@@ -361,7 +361,7 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
     STUDIO.sections,
   ],
   [
-    `INSERT INTO pieces (studio_id, student_id, song_id, phrase_id, start_bpm, target_bpm, assigned_on, parts, cut, place, difficulty)
+    `INSERT INTO pieces (studio_id, student_id, song_id, phrase_id, start_bpm, target_bpm, assigned_on, parts, cut, position, difficulty)
      SELECT $1, t.student_id, t.id, f.id, 50, 120, current_date - 400,
             jsonb_build_array(jsonb_build_object('phraseId', f.id, 'from', 0, 'to', NULL)), 'phrase ' || f.id || ':0-', f.place,
             (f.place * 7) % 100

@@ -25,6 +25,7 @@ describe('the database', () => {
       '011-week',
       '012-trust',
       '013-words',
+      '014-positions',
     ];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, { back: '002-songs' })).toEqual(['001-people', '002-songs']);
@@ -50,7 +51,7 @@ describe('the database', () => {
     const columns = `SELECT 1 FROM information_schema.columns WHERE table_name = 'entries' AND column_name = 'counts_for'`;
     expect(await store.rows(columns, [])).toEqual([]);
     await store.rows('DROP TABLE one_phrase_a_place', []);
-    expect((await migrate(url)).length).toBe(before.length + 2);
+    expect((await migrate(url)).length).toBe(before.length + 3);
     await store.close();
   });
 
@@ -110,8 +111,8 @@ describe('a book of the version before', () => {
     const [mail] = await store.rows<{ body: string }>(`SELECT body FROM outbox WHERE subject = 'Your place'`, []);
     expect(mail?.body).toBe('Choose a password at (a link that was handed over) until Friday.');
     const shared = await store.rows(
-      `SELECT song_id FROM pieces WHERE NOT struck GROUP BY song_id, place HAVING count(*) > 1
-       UNION ALL SELECT section_id FROM phrases WHERE alternate_of IS NULL GROUP BY section_id, place HAVING count(*) > 1`,
+      `SELECT song_id FROM pieces WHERE NOT struck GROUP BY song_id, position HAVING count(*) > 1
+       UNION ALL SELECT section_id FROM phrases WHERE alternate_of IS NULL GROUP BY section_id, position HAVING count(*) > 1`,
       [],
     );
     expect(shared).toEqual([]);
@@ -157,8 +158,8 @@ describe('a book on its way back', () => {
       if (gone) await migrate(server.databaseUrl);
       expect([back, await bookOf(store)]).toEqual([back, before]);
     }
-    // The demo has summaries, hours, guardians and messages, so that only the two newest steps can be taken back.
-    expect(refused).toEqual([...all.slice(0, -3).reverse(), 'none']);
+    // The demo has summaries, hours, guardians and messages, so that only the three newest steps can be taken back.
+    expect(refused).toEqual([...all.slice(0, -4).reverse(), 'none']);
     await expect(migrate(server.databaseUrl, { back: '010-house' })).rejects.toThrow(/would lose .*lesson_notes/);
     expect(await migrate(server.databaseUrl, { back: '010-house', mayLose: true })).toEqual(all.slice(0, 10));
     await server.close();
@@ -203,7 +204,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '013-words' });
+    expect(body).toEqual({ database: 'up', migration: '014-positions' });
   });
 
   test('health says when the database is down', async () => {

@@ -230,10 +230,11 @@ describe('places', () => {
     const names = Array.from({ length: 12 }, (_, index) => `At once ${index}`);
     const added = names.map((name) => mara.post(`/api/sections/${section.id}/phrases`).send({ ...PHRASE, name }));
     expect((await Promise.all(added)).map(({ status }) => status)).toEqual(names.map(() => 201));
-    const rows = await server.app.store.rows<{ place: number }>('SELECT place FROM phrases WHERE section_id = $1', [
-      section.id,
-    ]);
-    expect(new Set(rows.map(({ place }) => place)).size).toBe(rows.length);
+    const rows = await server.app.store.rows<{ position: number }>(
+      'SELECT position FROM phrases WHERE section_id = $1',
+      [section.id],
+    );
+    expect(new Set(rows.map(({ position }) => position)).size).toBe(rows.length);
   });
 
   test('pieces given one by one, or at once, stand in the order of the song', async () => {

@@ -12,6 +12,7 @@ import { house } from './010-house.ts';
 import { week } from './011-week.ts';
 import { trust } from './012-trust.ts';
 import { words } from './013-words.ts';
+import { positions } from './014-positions.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -30,4 +31,5 @@ export const migrations: readonly Migration[] = [
   week,
   trust,
   words,
+  positions,
 ];

@@ -35,7 +35,7 @@ export function findOpening(
                         WHEN p.call = ${callOf('wants to be heard')} THEN 0 WHEN p.call = ${callOf('slipping')} THEN 1 WHEN p.call = ${callOf('stuck')} THEN 2
                         WHEN p.kept -> 'memory' ->> 'day' <= $3 THEN 3
                         WHEN p.kept -> 'mastery' ->> 'state' = 'building' AND p.kind <> 'join' THEN 5 - (p.kept ->> 'share')::float8
-                        ELSE 7 END, p.kept -> 'memory' ->> 'day', p.place, p.id
+                        ELSE 7 END, p.kept -> 'memory' ->> 'day', p.position, p.id
           LIMIT $4) o`,
     [studioId, studentIds, today, MAX_OPENING],
   );

@@ -62,7 +62,7 @@ export {
   findSections,
   findTranscriptions,
   newestRevision,
-  placeOfNextPhrase,
+  positionOfNextPhrase,
 } from './songs.ts';
 export type { PhraseRevisionRow, TranscriptionRow } from './songs.ts';
 export {

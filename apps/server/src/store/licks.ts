@@ -138,7 +138,7 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
        JOIN people s ON s.studio_id = t.studio_id AND s.id = t.student_id
       WHERE NOT p.struck AND NOT c.struck
         AND ($11::text IS NULL OR strpos(lower(p.name || ' ' || t.title), lower($11)) > 0)
-      ORDER BY f.shared DESC, t.title, c.start_seconds, p.place, p.id
+      ORDER BY f.shared DESC, t.title, c.start_seconds, p.position, p.id
       LIMIT $14`,
     [
       studioId,

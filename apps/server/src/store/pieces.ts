@@ -117,8 +117,8 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
   // Each table joined makes planning longer than the query itself; what is only looked up is no join.
   const order =
     'songId' in of || 'plannedFor' in of
-      ? 'p.place, c.start_seconds, c.label, f.place, p.id'
-      : 't.title, t.id, c.start_seconds, c.label, f.place, p.place, p.id';
+      ? 'p.position, c.start_seconds, c.label, f.position, p.id'
+      : 't.title, t.id, c.start_seconds, c.label, f.position, p.position, p.id';
   const rows = await store.rows<Unschooled>(
     `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.learning_rate AS "learningRate",
             p.student_id AS "studentId", s.name AS "studentName",
@@ -192,7 +192,7 @@ export function findSongPhrases(
        JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
        LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
       WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck
-      ORDER BY c.start_seconds, c.label, f.place, f.id`,
+      ORDER BY c.start_seconds, c.label, f.position, f.id`,
     [studioId, songIds],
   );
 }
@@ -342,7 +342,7 @@ export function findPins(store: Store, studioId: string, phraseIds: readonly str
 }
 
 /**
- * Makes room in the plan of a song for a piece that begins with a phrase, and gives its place: behind the last piece that comes
+ * Makes room in the plan of a song for a piece that begins with a phrase, and gives its position: behind the last piece that comes
  * earlier in the song, so that pieces given one by one stand in the order of the song. Nobody else changes the plan meanwhile.
  * SQL by hand: places are moved by one statement, in the order of the song.
  */
@@ -352,22 +352,22 @@ export async function makeRoomInPlan(
   { songId, phraseId }: { readonly songId: string; readonly phraseId: string },
 ): Promise<number> {
   await lockPlan(store, songId);
-  const rows = await store.rows<{ place: number }>(
-    `SELECT coalesce(max(p.place) + 1, 0)::int AS place
+  const rows = await store.rows<{ position: number }>(
+    `SELECT coalesce(max(p.position) + 1, 0)::int AS position
        FROM pieces p
        ${IN_PHRASES}
        JOIN phrases g ON g.studio_id = p.studio_id AND g.id = $3
        JOIN sections d ON d.studio_id = g.studio_id AND d.id = g.section_id
       WHERE p.studio_id = $1 AND p.song_id = $2 AND NOT p.struck
-        AND (c.start_seconds, c.label, f.place, f.id) <= (d.start_seconds, d.label, g.place, g.id)`,
+        AND (c.start_seconds, c.label, f.position, f.id) <= (d.start_seconds, d.label, g.position, g.id)`,
     [studioId, songId, phraseId],
   );
-  const place = rows[0]?.place ?? 0;
+  const position = rows[0]?.position ?? 0;
   await store.rows(
-    'UPDATE pieces SET place = place + 1 WHERE studio_id = $1 AND song_id = $2 AND NOT struck AND place >= $3 RETURNING id',
-    [studioId, songId, place],
+    'UPDATE pieces SET position = position + 1 WHERE studio_id = $1 AND song_id = $2 AND NOT struck AND position >= $3 RETURNING id',
+    [studioId, songId, position],
   );
-  return place;
+  return position;
 }
 
 /** Lets nobody else change the places in the plan of a song until the transaction ends. */
@@ -382,7 +382,7 @@ export interface PlannedRow {
   readonly kind: string;
   readonly parts: readonly Excerpt[];
   readonly cut: string;
-  readonly place: number;
+  readonly position: number;
   readonly startBpm: number;
   readonly targetBpm: number;
   readonly floorBpm: number | null;
@@ -404,21 +404,21 @@ export async function keepPlanned(
 ): Promise<void> {
   await lockPlan(store, songId);
   await store.rows(
-    `INSERT INTO pieces (id, studio_id, student_id, song_id, phrase_id, kind, parts, cut, place, start_bpm, target_bpm,
+    `INSERT INTO pieces (id, studio_id, student_id, song_id, phrase_id, kind, parts, cut, position, start_bpm, target_bpm,
                          floor_bpm, difficulty, fixed, lesson_day, lesson_fixed)
-     SELECT r.id, $1, $2, $3, r."phraseId", r.kind, r.parts, r.cut, r.place, r."startBpm", r."targetBpm",
+     SELECT r.id, $1, $2, $3, r."phraseId", r.kind, r.parts, r.cut, r.position, r."startBpm", r."targetBpm",
             r."floorBpm", r.difficulty, r.fixed, r."lessonDay", r."lessonFixed"
-       FROM jsonb_to_recordset($4::jsonb) AS r (id uuid, "phraseId" uuid, kind text, parts jsonb, cut text, place int,
+       FROM jsonb_to_recordset($4::jsonb) AS r (id uuid, "phraseId" uuid, kind text, parts jsonb, cut text, position int,
               "startBpm" int, "targetBpm" int, "floorBpm" int, difficulty float8, fixed boolean,
               "lessonDay" date, "lessonFixed" boolean)
      ON CONFLICT (student_id, md5(cut)) DO UPDATE
-        SET place = EXCLUDED.place, start_bpm = EXCLUDED.start_bpm, target_bpm = EXCLUDED.target_bpm,
+        SET position = EXCLUDED.position, start_bpm = EXCLUDED.start_bpm, target_bpm = EXCLUDED.target_bpm,
             floor_bpm = EXCLUDED.floor_bpm, difficulty = EXCLUDED.difficulty, fixed = EXCLUDED.fixed,
             lesson_day = EXCLUDED.lesson_day, lesson_fixed = EXCLUDED.lesson_fixed,
             struck = false, version = pieces.version + 1
-      WHERE (pieces.place, pieces.start_bpm, pieces.target_bpm, pieces.floor_bpm, pieces.difficulty, pieces.fixed,
+      WHERE (pieces.position, pieces.start_bpm, pieces.target_bpm, pieces.floor_bpm, pieces.difficulty, pieces.fixed,
              pieces.lesson_day, pieces.lesson_fixed, pieces.struck)
-            IS DISTINCT FROM (EXCLUDED.place, EXCLUDED.start_bpm, EXCLUDED.target_bpm, EXCLUDED.floor_bpm, EXCLUDED.difficulty,
+            IS DISTINCT FROM (EXCLUDED.position, EXCLUDED.start_bpm, EXCLUDED.target_bpm, EXCLUDED.floor_bpm, EXCLUDED.difficulty,
                               EXCLUDED.fixed, EXCLUDED.lesson_day, EXCLUDED.lesson_fixed, false)
      RETURNING id`,
     [studioId, studentId, songId, JSON.stringify(pieces)],

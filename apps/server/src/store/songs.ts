@@ -64,7 +64,7 @@ export function findSections(store: Store, studioId: string, transcriptionId: st
 export function findPhrases(store: Store, studioId: string, sectionIds: readonly string[]): Promise<PhraseModel[]> {
   return store.phrases.findAll({
     where: { studioId, sectionId: [...sectionIds], struck: false },
-    order: ['place', 'id'],
+    order: ['position', 'id'],
   });
 }
 
@@ -77,7 +77,7 @@ export function findReferences(store: Store, studioId: string, phraseId: string)
 export function findAlternates(store: Store, studioId: string, mainId: string): Promise<PhraseModel[]> {
   return store.phrases.findAll({
     where: { studioId, struck: false, [Op.or]: [{ id: mainId }, { alternateOf: mainId }] },
-    order: ['place', 'id'],
+    order: ['position', 'id'],
   });
 }
 
@@ -126,14 +126,14 @@ export async function findRevisions(
 }
 
 /**
- * The place after the last phrase of a section, held until the transaction ends, so that two at once never share one.
+ * The position after the last phrase of a section, held until the transaction ends, so that two at once never share one.
  * SQL by hand: the row is locked until the transaction ends.
  */
-export async function placeOfNextPhrase(store: Store, studioId: string, sectionId: string): Promise<number> {
+export async function positionOfNextPhrase(store: Store, studioId: string, sectionId: string): Promise<number> {
   await store.lock(`phrases of ${sectionId}`);
-  const rows = await store.rows<{ place: number }>(
-    'SELECT coalesce(max(place) + 1, 0)::int AS place FROM phrases WHERE studio_id = $1 AND section_id = $2',
+  const rows = await store.rows<{ position: number }>(
+    'SELECT coalesce(max(position) + 1, 0)::int AS position FROM phrases WHERE studio_id = $1 AND section_id = $2',
     [studioId, sectionId],
   );
-  return rows[0]?.place ?? 0;
+  return rows[0]?.position ?? 0;
 }

@@ -165,7 +165,7 @@ export const SECTIONS = {
 export const PHRASES = {
   ...row(),
   sectionId: uuid(),
-  place: whole(),
+  position: whole(),
   name: text(),
   text: text(),
   layer: text(),
@@ -219,7 +219,7 @@ export const PIECES = {
   kind: withDefault(text(), 'phrase'),
   parts: json<readonly Excerpt[]>(),
   cut: text(),
-  place: withDefault(whole(), 0),
+  position: withDefault(whole(), 0),
   fixed: withDefault(flag(), false),
   floorBpm: orNull(whole()),
   difficulty: orNull(real()),

@@ -27,14 +27,14 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
   if (before && before.assignedOn !== null && !before.struck)
     throw new Invalid([{ field: 'phraseId', message: 'This phrase is already a practice piece of this student.' }]);
   const values = { startBpm, targetBpm, floorBpm, difficulty, assignedOn: dayOf(context), struck: false };
-  const place = before && !before.struck ? before.place : await makeRoomInPlan(store, studioId, at);
+  const position = before && !before.struck ? before.position : await makeRoomInPlan(store, studioId, at);
   if (before) {
     const { id, version } = before;
-    const saved = await saveVersioned(store.pieces, { studioId, id, version }, { ...values, place });
+    const saved = await saveVersioned(store.pieces, { studioId, id, version }, { ...values, position });
     await orConflict(saved, () => showPiece(context, id));
     return keepShown(context, await showPiece(context, id));
   }
-  const row = await addRow(store.pieces, { ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, place });
+  const row = await addRow(store.pieces, { ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, position });
   return keepShown(context, await showPiece(context, row.id));
 }
 
@@ -45,11 +45,11 @@ export async function changePiece(context: RequestContext, id: string, change: P
   const before = orNotFound(await findOwn(store.pieces, { studioId: studio.id, id }));
   const assignedOn = given ? (before.assignedOn ?? dayOf(context)) : null;
   const isBack = before.struck && !changes.struck;
-  const place = isBack ? await makeRoomInPlan(store, studio.id, before) : before.place;
+  const position = isBack ? await makeRoomInPlan(store, studio.id, before) : before.position;
   const saved = await saveVersioned(
     store.pieces,
     { studioId: studio.id, id, version },
-    { ...changes, assignedOn, place },
+    { ...changes, assignedOn, position },
   );
   await orConflict(saved, () => showPiece(context, id));
   return keepShown(context, await showPiece(context, id));

@@ -106,12 +106,24 @@ export async function keepPlan(context: RequestContext, songId: string, body: Pl
   return showPlan(context, songId);
 }
 
-function plannedRow(piece: PlanPiece, place: number) {
+function plannedRow(piece: PlanPiece, position: number) {
   const { id, kind, parts, startBpm, targetBpm, floorBpm, difficulty, fixed, lesson } = piece;
   const phraseId = parts[0]?.phraseId ?? '';
   const [lessonDay, lessonFixed] = [lesson?.day ?? null, lesson?.fixed ?? false];
   const tempos = { startBpm, targetBpm, floorBpm };
-  return { id, phraseId, kind, parts, cut: cutKey(piece), place, ...tempos, difficulty, fixed, lessonDay, lessonFixed };
+  return {
+    id,
+    phraseId,
+    kind,
+    parts,
+    cut: cutKey(piece),
+    position,
+    ...tempos,
+    difficulty,
+    fixed,
+    lessonDay,
+    lessonFixed,
+  };
 }
 
 /** How many stretches a piece of each kind has. */

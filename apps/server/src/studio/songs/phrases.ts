@@ -4,7 +4,7 @@ import {
   chooseAlternate,
   findAlternates,
   findOwn,
-  placeOfNextPhrase,
+  positionOfNextPhrase,
   saveVersioned,
   type PhraseModel,
 } from '../../store/index.ts';
@@ -20,8 +20,8 @@ import { type RequestContext } from '../context/context.ts';
 export async function addPhrase(context: RequestContext, sectionId: string, body: PhraseBody): Promise<Phrase> {
   const { store, studio } = context;
   orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
-  const place = await placeOfNextPhrase(store, studio.id, sectionId);
-  const row = await addRow(store.phrases, { ...body, studioId: studio.id, sectionId, place });
+  const position = await positionOfNextPhrase(store, studio.id, sectionId);
+  const row = await addRow(store.phrases, { ...body, studioId: studio.id, sectionId, position });
   await gatherFacts(store, { phraseId: row.id });
   return describePhrase(row);
 }
@@ -80,10 +80,10 @@ export async function addAlternate(
   const { store, studio } = context;
   const main = await mainOf(context, id);
   const others = await findAlternates(store, studio.id, main.id);
-  const { sectionId, place, name, text, layer, certainty, reason } = main;
+  const { sectionId, position, name, text, layer, certainty, reason } = main;
   const body = {
     sectionId,
-    place,
+    position,
     text,
     layer,
     certainty,

@@ -95,7 +95,7 @@ const NOTHING: HandReport = {
   strokes: STROKES,
   reversed: STROKES,
   cheapest: STROKES,
-  difficulty: { total: 0, parts: [], hardest: undefined },
+  difficulty: { total: 0, parts: [], rhythmKnown: true, hardest: undefined },
   cautions: [],
   news: [],
   floor: undefined,

@@ -33,6 +33,7 @@ const MESSAGES: Record<string, string> = {
   'array.max': 'At most {#limit} of these.',
   'parts.both': 'A part is either wanted or not: “{#part}” stands on both sides.',
   'meter.none': 'This is not a meter such as 4/4 or 6/8.',
+  'key.none': 'This is no key: write it such as A minor, B flat, E dorian or A blues, or leave it empty.',
   'tuning.none':
     'This is no tuning: name one, or write 4 to 9 open strings from the thickest with their octaves, such as C2 G2 D3 A3 E4.',
   'number.greater': 'This must be after the start.',

@@ -1,5 +1,5 @@
 import { readMeter, TEMPO_RANGE } from '@jam-ledger/core/notation';
-import { readTuning } from '@jam-ledger/core/pitch';
+import { readKey, readTuning } from '@jam-ledger/core/pitch';
 import Joi from 'joi';
 import { LAYERS } from './phrases.ts';
 import { SONG_LIMITS } from './songLimits.ts';
@@ -44,6 +44,14 @@ const tuning = () =>
       .max(SONG_LIMITS.tuning)
       .custom((value: string, helpers) => (readTuning(value) ? value : helpers.error('tuning.none'))),
   );
+/** A key as `readKey` reads it, or nothing while it is not said yet. */
+const key = () =>
+  typed<string>(
+    Joi.string()
+      .max(SONG_LIMITS.key)
+      .allow('')
+      .custom((value: string, helpers) => (value.trim() === '' || readKey(value) ? value : helpers.error('key.none'))),
+  );
 const seconds = () => between(SONG_LIMITS.startSeconds);
 
 const setUp: FieldsOf<SetUp> = {
@@ -51,8 +59,8 @@ const setUp: FieldsOf<SetUp> = {
   whose: text(SONG_LIMITS.whose),
   tuning: tuning(),
   capo: whole(SONG_LIMITS.capo),
-  key: text(SONG_LIMITS.key),
-  secondKey: text(SONG_LIMITS.key),
+  key: key(),
+  secondKey: key(),
   tempo: between(TEMPO_RANGE),
   meter: meter(),
   feel: oneOf(FEELS),

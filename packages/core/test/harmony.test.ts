@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { arpeggiosOf, degreesOf, fitOf, nameChord, scalesFor, tonicOf } from '../src/harmony/index.ts';
+import { arpeggiosOf, degreesOf, fitOf, nameChord, scalesFor } from '../src/harmony/index.ts';
 import { readShorthand } from '../src/notation/index.ts';
-import { OPEN_KEY, readKey, TUNINGS, type Key } from '../src/pitch/index.ts';
+import { OPEN_KEY, readKey, tonicOf, TUNINGS, type Key } from '../src/pitch/index.ts';
 
 const key = (text: string): Key => readKey(text) ?? OPEN_KEY;
 const setup = { tuning: TUNINGS.standard, capo: 0 };
@@ -114,7 +114,8 @@ describe('scales', () => {
 
   // Source: common practice, E lydian and F♯ mixolydian have the same notes.
   test('E lydian and F♯ mixolydian have the same notes', () => {
-    const find = (chord: string, name: RegExp) => scalesFor([chord], key('E')).find((scale) => name.test(scale.name));
+    const find = (chord: string, name: RegExp) =>
+      scalesFor([chord], { key: key('E') }).find((scale) => name.test(scale.name));
     const lydian = find('Emaj7#11', /E lydian$/);
     const mixolydian = find('F#7', /F♯ mixolydian/);
     expect([...(lydian?.chromas ?? [])].toSorted()).toEqual([...(mixolydian?.chromas ?? [1])].toSorted());
@@ -164,8 +165,10 @@ describe('arpeggio shapes', () => {
   test('C7 up and down in a box', () =>
     expect(found('8E 7A 10A 8D 10D 8D 10A 7A', 'F')).toEqual(['C7 from 1, in one box, 8']));
   test('a scale is none', () => expect(found('8E 10E 7A 8A 10A 7D 9D 10D')).toEqual([]));
-  test('the chord above wins where two would do', () =>
-    expect(found(':Am7 5E 8E 7A 5D')).toEqual(found(':C6 5E 8E 7A 5D').map((one) => one.replace('C6', 'Am7'))));
+  test('the chord above wins where two would do', () => {
+    expect(found(':Am7 5E 8E 7A 5D')).toEqual(['Am7 from 1, in one box, 4']);
+    expect(found(':C6 5E 8E 7A 5D')).toEqual(['C6 from 6, in one box, 4']);
+  });
 });
 
 describe('pedal basses', () => {

@@ -31,12 +31,20 @@ describe('what to listen for, from the marks of a phrase', () => {
   test('a capo raises what a bend reaches', () =>
     expect(said('7Gb1', { capo: 2 })).toEqual(['The bend at 7 on G reaches F♯4.']));
 
+  test('a bend is spelt in the key; a unison bend meets its partner; without a rhythm, notes are counted', () => {
+    expect(said('12Bb1', { key: { fifths: 3, mode: 'major' } })).toEqual(['The bend at 12 on B reaches C♯5.']);
+    expect(said('15Bb1+12e')).toEqual([
+      'The bend at 15 on B meets 12 on the high e, both E5, with no beating between them.',
+    ]);
+    expect(list('/? 5G 5G 7Gb1').map(({ place }) => place)).toEqual(['note 3']);
+  });
+
   test('strings are named as the studio names them', () =>
     expect(said('5Gh7', { names: 'numbers' })).toEqual(['7 on string 3 is hammered from 5, not picked, and as loud.']));
 
   test('points stand in the order of the music, the same thing at the same place once', () => {
     const points = list('/4 7Gb1 5G | 5Gh7 7Gb1 | 5Gh7 5G');
-    expect(points.map(({ bar, kind }) => `${bar} ${kind}`)).toEqual(['1 bend', '2 slur']);
+    expect(points.map(({ place, kind }) => `${place} ${kind}`)).toEqual(['bar 1 bend', 'bar 2 slur']);
     expect(points.map(({ at }) => at)).toEqual([...points.map(({ at }) => at)].sort((a, b) => a - b));
   });
 

@@ -47,12 +47,14 @@ describe('what one phrase is of another', () => {
 
   test('but for one beat', () => {
     const found = like('/4 5G 7G 5B 8B | 7G 5G 7D 5D', '/4 5G 7G 5B 8B | 7G 5G 7D 9D');
-    expect(found).toMatchObject({ likeness: 7 / 8, differences: [{ bar: 2, beat: 4, what: 'changed' }] });
+    expect(found).toMatchObject({ likeness: 7 / 8, differences: [{ place: 'bar 2, beat 4', what: 'changed' }] });
   });
 
   test('with a note more, a note less, another length', () => {
-    expect(like('/8 5G 7G 5B 8B', '/8 5G 7G 9G 5B 8B').differences).toEqual([{ bar: 1, beat: 2, what: 'added' }]);
-    expect(like('/8 5G 7G 5B 8B', '/8 5G 5B 8B').differences).toEqual([{ bar: 1, beat: 1, what: 'left out' }]);
+    expect(like('/8 5G 7G 5B 8B', '/8 5G 7G 9G 5B 8B').differences).toEqual([
+      { place: 'bar 1, beat 2', what: 'added' },
+    ]);
+    expect(like('/8 5G 7G 5B 8B', '/8 5G 5B 8B').differences).toEqual([{ place: 'bar 1, beat 1', what: 'left out' }]);
     expect(like('/8 5G 7G 5B 8B', '/8 5G 7G 5B 8B/4').likeness).toBe(7 / 8);
   });
 
@@ -107,7 +109,7 @@ describe('in words', () => {
 
   test('says what it is, and where it differs', () => {
     expect(say('/8 7G 9G 7B 10B 9G 7G 9D 7D')).toEqual(['1A Opening, moved up 2 frets.']);
-    expect(say('/8 5G 7G 5B 8B 7G 5G 7D 7D')).toEqual(['The same as 1A Opening, but for beat 4 of bar 1.']);
+    expect(say('/8 5G 7G 5B 8B 7G 5G 7D 7D')).toEqual(['The same as 1A Opening, but for bar 1, beat 4.']);
     expect(say('/8 12e 15e 12B 14G')).toEqual([]);
     expect(say('5G 7G')).toEqual([]);
   });
@@ -143,5 +145,23 @@ describe('looking only at what can be alike', () => {
       ),
       { numRuns: 300 },
     );
+  });
+});
+
+describe('what sounds', () => {
+  test('a bend is no plain note, and a bent pitch is the pitch it is bent to', () => {
+    expect(like('/8 9G 7G 5G 7G', '/8 9Gb1 7G 5G 7G').likeness).toBe(0.75);
+    expect(like('/8 8B 5B 8B 5B', '/8 7Bb.5 5B 7Bb.5 5B')).toMatchObject({ likeness: 1, hands: ['picked', 'bent'] });
+  });
+  test('a bend up and back is not hammered and pulled a step', () =>
+    expect(like('10G h12 p10 12D', '5B 7Bb>8r 5B 7G')).not.toMatchObject({ kinship: 'moved', likeness: 1 }));
+  test('the same pitches made otherwise are told so', () => {
+    const index = [{ id: 'a', name: '1A', phrase: readShorthand('/8 5G 7G s9 7G 5G 7D').phrase }];
+    const [found] = findAlike(readShorthand('/8 5G 7G 7Gb1 7G 5G 7D').phrase, index, options);
+    expect(found && sayLikeness(found)).toBe('The notes of 1A at another place of the neck, bent instead of slid.');
+  });
+  test('where one has no rhythm, lengths are not compared, and notes are counted', () => {
+    expect(like('/? 5G 7G 5B 8B', '/4 5G /8 7G /2 5B 8B').likeness).toBe(1);
+    expect(like('/? 5G 7G 5B 8B', '/? 5G 7G 6B 8B').differences).toEqual([{ place: 'note 3', what: 'changed' }]);
   });
 });

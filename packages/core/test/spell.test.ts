@@ -9,7 +9,7 @@ describe('spelling for a key', () => {
     ['F#m', { fifths: 3, mode: 'minor' }],
     ['Bb major', { fifths: -2, mode: 'major' }],
     ['e♭ min', { fifths: -6, mode: 'minor' }],
-    ['E dorian', { fifths: 1, mode: 'minor' }],
+    ['E dorian', { fifths: 2, mode: 'dorian' }],
   ])('%s is read', (text, key) => expect(readKey(text)).toEqual(key));
 
   test.each(['', 'H', 'open', 'G# major', 'key of A'])('“%s” is no key', (text) =>

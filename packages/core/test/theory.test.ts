@@ -1,9 +1,10 @@
 import { createRequire } from 'node:module';
+import { Chord, ChordType, Interval, Note, Scale } from 'tonal';
 import { describe, expect, test } from '@jest/globals';
-import { chordTones, degreesOf, nameChord } from '../src/harmony/index.ts';
+import { chordTones, degreesOf, nameChord, scalesFor } from '../src/harmony/index.ts';
 import { fretPositionsOf, usualGuitar, moveTo } from '../src/fretboard/index.ts';
 import { perform, readShorthand, writeShorthand } from '../src/notation/index.ts';
-import { fretDistanceMm, TUNINGS } from '../src/pitch/index.ts';
+import { fretDistanceMm, readKey, spell, TUNINGS, writeSpelling } from '../src/pitch/index.ts';
 
 /** What of the reference is used: teoria, a music theory package that the product does not use. It ships without types. */
 interface Teoria {
@@ -125,4 +126,122 @@ describe('facts of the trade', () => {
     expect(fretPositionsOf(67, guitar)).toContainEqual({ string: 3, fret: 12 });
     expect(fretPositionsOf(79, guitar)).toContainEqual({ string: 1, fret: 15 });
   });
+});
+
+describe('the dictionaries of two packages, all of them', () => {
+  // tonal 6.4 and teoria 2.5; what one of them does not know is asked of the other.
+  const plain = (name: string) => name.replaceAll('♯', '#').replaceAll('♭', 'b');
+  function inTonal(name: string): ReadonlySet<number> {
+    return new Set(Chord.get(plain(name)).notes.map((note) => Note.chroma(note)));
+  }
+  function inTeoria(name: string): ReadonlySet<number> {
+    try {
+      return chromas(teoria.chord(plain(name)).notes());
+    } catch {
+      return new Set();
+    }
+  }
+  const types = ChordType.all().filter(({ intervals }) => intervals.length >= 3 && intervals.length <= 5);
+  const notesOf = (intervals: readonly string[], root: number) =>
+    intervals.map((interval) => root + Interval.semitones(interval));
+
+  test('a name without a slash, given for a chord of the dictionary with all its notes, means those notes in both', () => {
+    let [inBoth, named] = [0, 0];
+    for (const { intervals } of types)
+      for (const root of [48, 54, 58]) {
+        const midis = notesOf(intervals, root);
+        const heard = new Set(midis.map((midi) => midi % 12));
+        for (const { symbol, because } of nameChord(midis)) {
+          if (symbol.includes('/') || !because.includes('all its notes')) continue;
+          named += 1;
+          // In teoria an eleventh or thirteenth brings the ninth along.
+          const opinions = [inTonal(symbol), ...(/1[13]/.test(symbol) ? [] : [inTeoria(symbol)])];
+          for (const meant of opinions.filter(({ size }) => size > 0)) {
+            expect([symbol, sorted(meant)]).toEqual([symbol, sorted(heard)]);
+            inBoth += 1;
+          }
+        }
+      }
+    // Most names have an opinion of both.
+    expect(named).toBeGreaterThan(90);
+    expect(inBoth).toBeGreaterThan(named);
+  });
+
+  // What the trade plays daily; an added fourth, a sharp eleventh without its seventh and the like have no plain name.
+  test.each([
+    'major',
+    'minor',
+    'dominant seventh',
+    'minor seventh',
+    'major seventh',
+    'suspended fourth',
+    'suspended second',
+  ])('a %s chord with its root in the bass is called so first, on every root', (name) => {
+    const type = ChordType.all().find((one) => one.name === name);
+    for (let root = 40; root < 52; root += 1) {
+      const [first] = nameChord(notesOf(type?.intervals ?? [], root));
+      expect(sorted(inTonal(first?.symbol ?? ''))).toEqual(
+        sorted(new Set(notesOf(type?.intervals ?? [], root).map((midi) => midi % 12))),
+      );
+      expect(first?.symbol).not.toContain('/');
+    }
+  });
+
+  test('every chord symbol of the dictionary has the tones that it has there', () => {
+    for (const { aliases, intervals } of ChordType.all())
+      for (const alias of aliases.filter((one) => one !== '' && !one.includes('/'))) {
+        const tones = chordTones(`D${alias}`);
+        if (!tones || Chord.get(`D${alias}`).intervals.join() !== intervals.join()) continue;
+        expect([alias, sorted([...tones.degrees.keys()].map((above) => (tones.root + above) % 12))]).toEqual([
+          alias,
+          sorted(new Set(intervals.map((interval) => (2 + Interval.semitones(interval) + 12) % 12))),
+        ]);
+      }
+  });
+
+  const SCALES: readonly (readonly [ours: string, teorias: string])[] = [
+    ['major', 'major'],
+    ['aeolian', 'minor'],
+    ['dorian', 'dorian'],
+    ['phrygian', 'phrygian'],
+    ['lydian', 'lydian'],
+    ['mixolydian', 'mixolydian'],
+    ['locrian', 'locrian'],
+    ['harmonic minor', 'harmonicminor'],
+    ['melodic minor', 'melodicminor'],
+    ['major pentatonic', 'majorpentatonic'],
+    ['minor pentatonic', 'minorpentatonic'],
+    ['minor blues', 'blues'],
+    ['whole tone', 'wholetone'],
+  ];
+  test.each(SCALES)('%s on every root, over the chords that call for it', (ours, teorias) => {
+    for (const tonic of ['C', 'D', 'Eb', 'F#', 'G', 'A', 'Bb']) {
+      const given = ['', 'm', '7', 'm7b5', 'aug'].flatMap((quality) => scalesFor([`${tonic}${quality}`]));
+      const found = given.find(
+        ({ name }) => name.endsWith(` ${ours}`) && name.split(' ').length === ours.split(' ').length + 1,
+      );
+      expect([tonic, sorted(found?.chromas ?? [])]).toEqual([
+        tonic,
+        sorted(chromas(teoria.scale(tonic.toLowerCase(), teorias).notes())),
+      ]);
+    }
+  });
+
+  // Every key that fits seven signs, every mode: letters and signs as the packages write them.
+  test.each(['major', 'minor', 'dorian', 'phrygian', 'lydian', 'mixolydian', 'locrian'])(
+    'notes of every %s key',
+    (mode) => {
+      let keys = 0;
+      for (const letter of 'CDEFGAB')
+        for (const sign of ['', '#', 'b']) {
+          const key = readKey(`${letter}${sign} ${mode}`);
+          if (!key) continue;
+          keys += 1;
+          const names = Scale.get(`${letter}${sign} ${mode}`).notes;
+          const ours = names.map((name) => plain(writeSpelling(spell(60 + Note.chroma(name), key), false)));
+          expect(ours).toEqual(names);
+        }
+      expect(keys).toBe(15);
+    },
+  );
 });

@@ -46,7 +46,7 @@ function saysOf({ heard }: InspectedPoint): string {
           >
             <span class="sign" :title="saysOf(one)" :aria-label="saysOf(one)" role="img">{{ signOf(one) }}</span>
             <span
-              ><span class="soft">bar {{ one.point.bar }}</span> {{ one.point.says }}
+              ><span class="soft">{{ one.point.place }}</span> {{ one.point.says }}
               <em v-if="one.heard?.remark">{{ one.heard.remark }}</em></span
             >
           </button>

@@ -1,7 +1,7 @@
 import type { Hearing, Piece } from '@jam-ledger/contract';
 import { hearingList, type HearingPoint } from '@jam-ledger/core/hearing';
 import type { Phrase } from '@jam-ledger/core/notation';
-import type { Tuning } from '@jam-ledger/core/pitch';
+import { readKey, type Tuning } from '@jam-ledger/core/pitch';
 import { computed, ref, toRaw, watch, type Ref } from 'vue';
 import { api } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
@@ -30,9 +30,11 @@ export function useHearing({
     const now = piece.value;
     if (!now) return [];
     const { naming: names, fidelity, song, id } = now;
+    const key = readKey(song.key);
     const options = {
       tuning: toRaw(tuning.value),
       capo: song.capo,
+      ...(key && { key }),
       names,
       essentialsOnly: fidelity === 'in the ballpark',
     };

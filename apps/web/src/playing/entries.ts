@@ -1,5 +1,5 @@
 import type { Entry, Loop, Piece } from '@jam-ledger/contract';
-import { beatOf, unroll, type Phrase } from '@jam-ledger/core/notation';
+import { sayPlace, unroll, type Phrase } from '@jam-ledger/core/notation';
 
 /** The entries of a piece that move its ladder, oldest first. */
 export function countingOf({ entries }: Pick<Piece, 'entries'>): readonly Entry[] {
@@ -15,10 +15,14 @@ export function sayPart({ percent, loop }: Pick<Entry, 'percent' | 'loop'>): str
 /** Where a loop goes round, in words: `bar 1, beat 2 to bar 2, beat 1`. */
 export function sayLoop({ from, to }: Loop, phrase: Phrase): string {
   const { events, bars } = unroll(phrase);
-  const inside = events.filter(({ at, item }) => item && at >= from && at < to);
+  const notes = events.filter(({ item }) => item);
+  const inside = notes.filter(({ at }) => at >= from && at < to);
   const [first, last] = [inside[0], inside.at(-1)].map((event) => {
     const bar = event && bars[event.bar];
-    return bar ? `bar ${event.bar + 1}, beat ${beatOf(event.at - bar.at, bar.meter)}` : 'what was cut away';
+    if (!bar) return 'what was cut away';
+    const { timed, at } = event;
+    const note = notes.indexOf(event) + 1;
+    return sayPlace({ timed, bar: event.bar + 1, at: at - bar.at, meter: bar.meter, note });
   });
   return first === last ? (first ?? '') : `${first ?? ''} to ${last ?? ''}`;
 }

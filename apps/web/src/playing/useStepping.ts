@@ -1,6 +1,6 @@
 import type { Loop } from '@jam-ledger/contract';
 import { namesOf, sayEvent, type StringNames } from '@jam-ledger/core/fretboard';
-import { beatOf, techniquesOfEvents, unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
+import { sayPlace, techniquesOfEvents, unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { computed, ref, toValue, watch, type MaybeRefOrGetter } from 'vue';
 import type { Stretch } from '../sound/index.ts';
@@ -10,7 +10,7 @@ export interface PlayedStep {
   readonly at: number;
   readonly length: number;
   readonly span: Span;
-  /** `bar 2, beat 3` */
+  /** `bar 2, beat 3`; `note 6` where only the order is known. */
   readonly place: string;
   /** What to play, in words. */
   readonly says: string;
@@ -39,10 +39,12 @@ export function useStepping(
     const { events, bars } = unroll(toValue(phrase));
     const techniques = techniquesOfEvents(toValue(phrase));
     const names = namesOf({ tuning: toValue(tuning), names: toValue(naming) });
-    return events.flatMap(({ item, at, length, span, bar: index }) => {
+    let note = 0;
+    return events.flatMap(({ item, at, length, span, timed, bar: index }) => {
       const bar = bars[index];
       if (!item || !bar) return [];
-      const place = `bar ${index + 1}, beat ${beatOf(at - bar.at, bar.meter)}`;
+      note += 1;
+      const place = sayPlace({ timed, bar: index + 1, at: at - bar.at, meter: bar.meter, note });
       return [{ at, length, span, place, says: sayEvent(item, techniques.get(item) ?? [], names) }];
     });
   }

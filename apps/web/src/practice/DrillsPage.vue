@@ -2,6 +2,7 @@
 import type { Piece } from '@jam-ledger/contract';
 import { practiceDrills } from '@jam-ledger/core/difficulty';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
+import { readKey } from '@jam-ledger/core/pitch';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { useReading } from '../tab/index.ts';
@@ -35,6 +36,7 @@ const drills = computed(() => {
     scaleLengthMm: hand.scaleLengthMm,
     reachMm: reachOfHand(hand),
     names: naming,
+    key: readKey(song.key),
   };
   return practiceDrills(reading.value.phrase, guitar);
 });

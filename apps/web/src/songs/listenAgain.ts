@@ -22,11 +22,11 @@ export function listenAgain(
       .filter(({ chosen }) => chosen)
       .flatMap((phrase) => {
         const name = `${label} ${phrase.name}`;
-        const doubts = readingOf(phrase).doubts.map(({ span, sureness, reason, bar, beat }): ListenAgain => ({
+        const doubts = readingOf(phrase).doubts.map(({ span, kind, reason, place }): ListenAgain => ({
           phraseId: phrase.id,
-          where: `${name}, bar ${bar}, beat ${beat}`,
+          where: `${name}, ${place}`,
           what: phrase.text.slice(span.from, span.to),
-          certainty: sureness,
+          certainty: kind,
           reason,
         }));
         const { id, certainty, reason } = phrase;

@@ -1,7 +1,6 @@
 import { bestPath, type Guitar, type Path } from '../fretboard/index.ts';
-import { tonicOf } from '../harmony/index.ts';
 import { eventsOf, type Phrase } from '../notation/index.ts';
-import { spell, writeSpelling } from '../pitch/index.ts';
+import { spell, tonicOf, writeSpelling } from '../pitch/index.ts';
 import { bendProblems, unheardTargets } from './bends.ts';
 import { gripProblems, missingFrets } from './hands.ts';
 import { betterKey } from './keys.ts';

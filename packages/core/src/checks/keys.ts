@@ -1,18 +1,9 @@
-import { tonicOf } from '../harmony/index.ts';
-import { unroll, type Phrase } from '../notation/index.ts';
-import type { Key, Tuning } from '../pitch/index.ts';
-
-/** Semitones of the scale above the tonic of a major key. Source: common practice. */
-const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
+import { chromaOf } from '../harmony/index.ts';
+import { heardOf, namedMidi, type Phrase, type Setup } from '../notation/index.ts';
+import { scaleOfKey, tonicOf, type Key } from '../pitch/index.ts';
 
 /** Share of a phrase outside its key from which the key itself is in doubt, and how much better another must be. Our choice. */
 const DOUBT = { outside: 0.3, better: 0.2, fewestNotes: 6 } as const;
-
-/** The pitch classes of a key; a minor key has those of its relative major. */
-export function scaleOfKey({ fifths }: Key): ReadonlySet<number> {
-  const tonic = tonicOf({ fifths, mode: 'major' });
-  return new Set(MAJOR.map((step) => (tonic + step) % 12));
-}
 
 /** A signature that fits a phrase better than the stated one, and how much of the phrase each holds, 0 to 1. */
 export interface BetterKey {
@@ -21,19 +12,13 @@ export interface BetterKey {
   readonly statedInside: number;
 }
 
-/** How long each pitch class sounds, ticks. */
-export function soundingOf(
-  phrase: Phrase,
-  { tuning, capo }: { readonly tuning: Tuning; readonly capo: number },
-): readonly number[] {
+/** How long each pitch class sounds, by the pitch that its notes rest on, ticks. */
+export function soundingOf(phrase: Phrase, setup: Setup): readonly number[] {
   const lengths = Array.from({ length: 12 }, () => 0);
-  for (const { item, length } of unroll(phrase).events)
-    for (const { string, fret, harmonic } of item?.notes ?? []) {
-      const open = tuning.openMidis[string - 1];
-      if (fret === null || harmonic || open === undefined) continue;
-      const chroma = (open + capo + fret) % 12;
-      lengths[chroma] = (lengths[chroma] ?? 0) + length;
-    }
+  for (const { rests, length } of heardOf(phrase, setup)) {
+    const chroma = chromaOf(namedMidi(rests));
+    lengths[chroma] = (lengths[chroma] ?? 0) + length;
+  }
   return lengths;
 }
 
@@ -41,11 +26,7 @@ export function soundingOf(
  * The signature whose scale holds clearly more of a phrase than the stated key’s, or undefined. The blue third, fifth and
  * seventh of the stated key count as its own.
  */
-export function betterKey(
-  phrase: Phrase,
-  key: Key,
-  setup: { readonly tuning: Tuning; readonly capo: number },
-): BetterKey | undefined {
+export function betterKey(phrase: Phrase, key: Key, setup: Setup): BetterKey | undefined {
   const lengths = soundingOf(phrase, setup);
   const all = lengths.reduce((sum, length) => sum + length, 0);
   if (lengths.filter((length) => length > 0).length < DOUBT.fewestNotes || all === 0) return undefined;

@@ -1,8 +1,8 @@
 import { sayNote, mmBetween, movedEvent, namesOf, pitchAt, topFret, type Guitar } from '../fretboard/index.ts';
 import { chordTones } from '../harmony/index.ts';
 import { unroll, type EventItem, type Phrase } from '../notation/index.ts';
-import type { Key } from '../pitch/index.ts';
-import { betterKey, scaleOfKey, withBlueNotes } from './keys.ts';
+import { scaleOfKey, type Key } from '../pitch/index.ts';
+import { betterKey, withBlueNotes } from './keys.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** A note that was likely said or typed wrongly, and what was likely meant. */

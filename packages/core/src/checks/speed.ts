@@ -1,5 +1,5 @@
 import { mmBetween, movedEvent, namesOf, pitchAt, fretPositionsOf, sayNote, type Path } from '../fretboard/index.ts';
-import { secondsOfEvents, type EventItem } from '../notation/index.ts';
+import { hasRhythm, secondsOfEvents, type EventItem } from '../notation/index.ts';
 import type { FretPosition } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
@@ -17,6 +17,7 @@ const FEWEST_IN_A_ROW = 3;
 
 /** Jumps and runs that are faster than hands, at full speed. */
 export function speedProblems({ phrase, options }: Checked, path: Path): readonly HandProblem[] {
+  if (!hasRhythm(phrase)) return [];
   const seconds = secondsOfEvents(phrase, options.bpm);
   return [...jumps(path, seconds, options), ...runs(path, seconds, options.bpm)];
 }

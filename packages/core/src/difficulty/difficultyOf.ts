@@ -1,6 +1,7 @@
 import { bestPath, mmBetween, namesOf, sayNote, sayString, type Guitar, type Path } from '../fretboard/index.ts';
 import {
   beatsOf,
+  hasRhythm,
   secondsOfEvents,
   rarityOf,
   techniquesOf,
@@ -45,6 +46,8 @@ export interface Difficulty {
   /** 0 to 100; never lower at a higher tempo, with a further jump, or with a wider stretch. */
   readonly total: number;
   readonly parts: readonly DifficultyPart[];
+  /** False where only the order of the notes is known; speed is left out then. */
+  readonly rhythmKnown: boolean;
   readonly hardest: HardSpan | undefined;
 }
 
@@ -84,7 +87,10 @@ interface Load {
  */
 export function difficultyOf(phrase: Phrase, context: DifficultyContext): Difficulty {
   const loads = loadsOf(phrase, context);
-  const names = Object.keys(PARTS).filter(isPart);
+  const rhythmKnown = hasRhythm(phrase);
+  const names = Object.keys(PARTS)
+    .filter(isPart)
+    .filter((name) => rhythmKnown || name !== 'speed');
   const parts = names.flatMap((name): readonly DifficultyPart[] => {
     const greatest = greatestOf(loads[name]);
     if (!greatest || greatest.load <= 0) return [];
@@ -93,7 +99,7 @@ export function difficultyOf(phrase: Phrase, context: DifficultyContext): Diffic
     return [{ name, score: 100 * squeezed(name, load), says: greatest.says(), span: greatest.item.span }];
   });
   const ease = parts.reduce((product, { name, score }) => product * (1 - (PARTS[name].weight * score) / 100), 1);
-  return { total: 100 * (1 - ease), parts, hardest: hardestOf(phrase, loads, names) };
+  return { total: 100 * (1 - ease), parts, rhythmKnown, hardest: hardestOf(phrase, loads, names) };
 }
 
 function isPart(name: string): name is PartName {

@@ -15,7 +15,13 @@ import {
   type Technique,
   type TimedValue,
 } from '../notation/index.ts';
-import { namesOf, sayNote, topFret, type Guitar } from '../fretboard/index.ts';
+import { namesOf, pitchAt, sayNote, topFret, type Guitar } from '../fretboard/index.ts';
+import { OPEN_KEY, spell, writeSpelling, type Key } from '../pitch/index.ts';
+
+/** What drills are made for: the guitar, and the key that pitches are spelt in. */
+export interface DrillSetup extends Guitar {
+  readonly key?: Key | undefined;
+}
 
 /** A few bars that prepare one technique, in shorthand, and what to listen for. */
 export interface Drill {
@@ -32,7 +38,11 @@ export interface NewTechnique {
 }
 
 /** The techniques of a phrase that are new to a student, each with a drill made from its own notes. */
-export function newTechniques(phrase: Phrase, known: ReadonlySet<Technique>, guitar: Guitar): readonly NewTechnique[] {
+export function newTechniques(
+  phrase: Phrase,
+  known: ReadonlySet<Technique>,
+  guitar: DrillSetup,
+): readonly NewTechnique[] {
   const events = eventsOf(phrase).map(({ item }) => item);
   return [...techniquesOf(phrase)].flatMap(([technique, span]) => {
     const index = events.findIndex((one) => one.span === span);
@@ -46,7 +56,7 @@ export function newTechniques(phrase: Phrase, known: ReadonlySet<Technique>, gui
  * Pages to practise bends and timing of a phrase: each bend with its target fret first; its rhythm on one note, bar by bar
  * where it is not even; each tuplet against the beat. The same bend or rhythm once.
  */
-export function practiceDrills(phrase: Phrase, guitar: Guitar): readonly Drill[] {
+export function practiceDrills(phrase: Phrase, guitar: DrillSetup): readonly Drill[] {
   const events = eventsOf(phrase).map(({ item }) => item);
   const bends = events.flatMap((item): readonly Drill[] => {
     const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
@@ -95,7 +105,7 @@ function tupletOfTicks(ticks: number): TimedValue | undefined {
 interface Spot {
   readonly item: EventItem;
   readonly before: EventItem | undefined;
-  readonly guitar: Guitar;
+  readonly guitar: DrillSetup;
 }
 
 function drillFor(technique: Technique, spot: Spot): Drill {
@@ -116,10 +126,24 @@ function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
   if (steps === 0 || target > topFret(guitar)) return undefined;
   const plain = write({ ...item, notes: [{ string: note.string, fret: target }], marks: [] }, guitar);
   const bent = write({ ...item, notes: [note], marks: [] }, guitar);
+  const midi = pitchAt(guitar, note.string, note.fret) + 2 * steps;
+  const pitch = writeSpelling(spell(Math.round(midi), guitar.key ?? OPEN_KEY), false);
+  const partner = item.notes.find(
+    (one) => one.fret !== null && bendHeight(one) === 0 && pitchAt(guitar, one.string, one.fret) === midi,
+  );
+  if (partner) {
+    const beside = write({ ...item, notes: [partner], marks: [] }, guitar);
+    const together = write({ ...item, marks: [] }, guitar);
+    return {
+      name,
+      text: `/2 ${beside} ${bent} | ${beside} ${together} |`,
+      says: `Hear ${sayNote(partner, namesOf(guitar))} first, then bend ${note.fret} up until it meets that ${pitch} and nothing beats.`,
+    };
+  }
   return {
     name,
     text: `/2 ${plain} ${bent} | ${plain} ${bent} |`,
-    says: `Hear fret ${target} first, then bend ${note.fret} up to that pitch.`,
+    says: `Hear fret ${target} first, then bend ${note.fret} up to that pitch${Number.isInteger(2 * steps) ? `, ${pitch}` : ''}.`,
   };
 }
 

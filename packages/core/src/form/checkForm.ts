@@ -36,8 +36,8 @@ export interface FormProblem {
 export interface CheckedForm {
   readonly sections: readonly FormSection[];
   readonly tempoChanges: TempoChanges;
-  /** Bars that the phrases written for a section fill, by its id; missing where none is written. */
-  readonly phraseBars: ReadonlyMap<string, number>;
+  /** Bars that the phrases written for a section fill, by its id; missing where none is written, null where only their order is known. */
+  readonly phraseBars: ReadonlyMap<string, number | null>;
   /** How long the recording is, seconds; left out where nobody said. */
   readonly songSeconds?: number | undefined;
 }
@@ -145,6 +145,7 @@ function checkWayOut(section: FormSection, next: FormSection | undefined): reado
 function checkPhrases(section: FormSection, { phraseBars }: CheckedForm): readonly FormProblem[] {
   const written = phraseBars.get(section.id);
   if (written === undefined) return [problem('no-phrases', section, `${section.label} has no phrase yet.`)];
+  if (written === null) return [];
   const fix = {
     title: `Make it ${Math.ceil(written)} bars`,
     sectionId: section.id,

@@ -1,4 +1,4 @@
-import { unroll, type EventItem, type Phrase, type Setup, type Span } from '../notation/index.ts';
+import { heardOf, namedMidi, unroll, type EventItem, type Phrase, type Setup, type Span } from '../notation/index.ts';
 import { OPEN_KEY, spell, writeSpelling, type Key } from '../pitch/index.ts';
 import { chordTones, chromaOf } from './names.ts';
 
@@ -27,6 +27,8 @@ const KINDS: readonly (readonly [suffix: string, tones: readonly number[]])[] = 
   ['maj7', [0, 4, 7, 11]],
   ['m7b5', [0, 3, 6, 10]],
   ['dim7', [0, 3, 6, 9]],
+  ['6', [0, 4, 7, 9]],
+  ['m6', [0, 3, 7, 9]],
 ];
 
 /** Fewest notes of an arpeggio, how many frets a box has, and the longest run that is told as one. Our choice. */
@@ -69,16 +71,17 @@ export function arpeggiosOf(
   return found;
 }
 
+/** The notes of events that sound one alone, each event once; nothing for any other event. */
 function sungNotes(phrase: Phrase, { tuning, capo }: Setup): readonly (Sung | undefined)[] {
+  const heard = new Map<EventItem, Sung>();
+  for (const { item, string, fret, rests, chord } of heardOf(phrase, { tuning, capo }))
+    if (!heard.has(item)) heard.set(item, { item, string, fret, midi: namedMidi(rests), chord });
   const seen = new Set<EventItem>();
-  return unroll(phrase).events.flatMap(({ item, chord }): readonly (Sung | undefined)[] => {
-    if (item && seen.has(item)) return [];
-    if (item) seen.add(item);
-    const [note] = item?.notes ?? [];
-    const open = tuning.openMidis[(note?.string ?? 0) - 1];
-    if (!item || !note || item.notes.length !== 1 || note.fret === null || note.harmonic || open === undefined)
-      return [undefined];
-    return [{ item, string: note.string, fret: note.fret, midi: open + capo + note.fret, chord }];
+  return unroll(phrase).events.flatMap(({ item }): readonly (Sung | undefined)[] => {
+    if (!item) return [undefined];
+    if (seen.has(item)) return [];
+    seen.add(item);
+    return [item.notes.length === 1 ? heard.get(item) : undefined];
   });
 }
 
@@ -99,7 +102,9 @@ function longestRun(
     if (open.length === 0) break;
     run.push(note);
     const whole = open.filter((chord) => isWhole(run, chord));
-    const written = whole.find((chord) => isWritten(run, chord));
+    const written = whole
+      .filter((chord) => isWritten(run, chord))
+      .toSorted((a, b) => rootApart(run, a) - rootApart(run, b))[0];
     const chord = written ?? whole[0];
     if (chord && run.length >= LIMITS.notes) best = { length: run.length, chord };
   }
@@ -121,6 +126,11 @@ function isWhole(run: readonly Sung[], { chromas }: Candidate): boolean {
 function isWritten(run: readonly Sung[], { chromas }: Candidate): boolean {
   const tones = run[0]?.chord ? chordTones(run[0].chord) : undefined;
   return tones !== undefined && [...chromas].every((chroma) => tones.degrees.has(chromaOf(chroma - tones.root)));
+}
+
+/** Whether a chord has another root than the one written, as a number; of two with the same notes the one with its root is meant. */
+function rootApart(run: readonly Sung[], { root }: Candidate): 0 | 1 {
+  return run[0]?.chord && chordTones(run[0].chord)?.root === root ? 0 : 1;
 }
 
 function describe(notes: readonly Sung[], { root, kind }: Candidate, key: Key): Arpeggio {

@@ -1,6 +1,14 @@
-import { TICKS_PER_QUARTER, unroll, type Phrase, type Setup, type Span } from '../notation/index.ts';
-import { OPEN_KEY, spell, writeSpelling, type Key } from '../pitch/index.ts';
-import { chordTones, chromaOf, PLAIN_DEGREES, type ChordTones } from './names.ts';
+import {
+  heardOf,
+  namedMidi,
+  TICKS_PER_QUARTER,
+  unroll,
+  type Phrase,
+  type Setup,
+  type Span,
+} from '../notation/index.ts';
+import { hasMinorThird, OPEN_KEY, spell, tonicOf, writeSpelling, type Key } from '../pitch/index.ts';
+import { chordTones, chromaOf, degreeAbove, type ChordTones } from './names.ts';
 
 /** A note as the harmony under it sees it. */
 export interface Degree {
@@ -9,6 +17,7 @@ export interface Degree {
   readonly at: number;
   readonly string: number;
   readonly fret: number;
+  /** The pitch it rests on. */
   readonly midi: number;
   /** Its name as the key spells it, `F♯4`. */
   readonly name: string;
@@ -33,47 +42,31 @@ export interface DegreeOptions extends Setup {
 const HELD_TICKS = TICKS_PER_QUARTER;
 
 /**
- * Every sounding note of a phrase, played out, against the chord in force and against the key. Degrees of chord tones
- * are named as the chord has them (`#9`, `b5`), others plainly. Dead notes and harmonics off the scale of frets are left out.
+ * Every sounding note of a phrase, played out, against the chord in force and against the key, by the pitch that it rests on. Degrees of
+ * chord tones are named as the chord has them (`#9`, `b5`), others plainly. Dead notes are left out.
  */
 export function degreesOf(phrase: Phrase, { tuning, capo, key = OPEN_KEY }: DegreeOptions): readonly Degree[] {
-  const { events, chords } = unroll(phrase);
+  const { chords } = unroll(phrase);
   const tonic = tonicOf(key);
+  const isMinor = hasMinorThird(key);
   const known = new Map<string, ChordTones | undefined>();
   const tonesOf = (symbol: string) => {
     if (!known.has(symbol)) known.set(symbol, chordTones(symbol));
     return known.get(symbol);
   };
-  return events.flatMap(({ item, at, length, span }) => {
-    const force = chords.findLast((one) => one.at <= at);
-    const chord = force?.chord ?? null;
+  return heardOf(phrase, { tuning, capo }).map(({ span, at, length, string, fret, rests, chord }): Degree => {
     const tones = chord === null ? undefined : tonesOf(chord);
-    const isHeld = length >= HELD_TICKS || force?.at === at;
-    return (item?.notes ?? []).flatMap(({ string, fret, harmonic }): readonly Degree[] => {
-      const open = tuning.openMidis[string - 1];
-      if (fret === null || harmonic || open === undefined) return [];
-      const midi = open + capo + fret;
-      const above = tones && chromaOf(midi - tones.root);
-      return [
-        {
-          span,
-          at,
-          string,
-          fret,
-          midi,
-          name: writeSpelling(spell(midi, key)),
-          chord,
-          degree: above === undefined ? null : (tones?.degrees.get(above) ?? PLAIN_DEGREES[above] ?? null),
-          keyDegree: PLAIN_DEGREES[chromaOf(midi - tonic)] ?? '1',
-          isChordTone: above !== undefined && (tones?.degrees.has(above) ?? false),
-          isHeld,
-        },
-      ];
-    });
+    const midi = namedMidi(rests);
+    const above = tones && chromaOf(midi - tones.root);
+    const isMinorChord = tones ? tones.degrees.has(3) || (isMinor && !tones.degrees.has(4)) : isMinor;
+    const arrived = chords.findLast((one) => one.at <= at)?.at === at;
+    return {
+      ...{ span, at, string, fret, midi, chord },
+      name: writeSpelling(spell(midi, key)),
+      degree: above === undefined ? null : (tones?.degrees.get(above) ?? degreeAbove(above, isMinorChord)),
+      keyDegree: degreeAbove(midi - tonic, isMinor),
+      isChordTone: above !== undefined && (tones?.degrees.has(above) ?? false),
+      isHeld: length >= HELD_TICKS || arrived,
+    };
   });
-}
-
-/** The pitch class of a key’s tonic: along the line of fifths from C, in minor three fifths further. */
-export function tonicOf({ fifths, mode }: Key): number {
-  return chromaOf((fifths + (mode === 'minor' ? 3 : 0)) * 7);
 }

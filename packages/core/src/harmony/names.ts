@@ -14,17 +14,27 @@ export function chromaOfName(name: string): number | undefined {
 /** What a chord is made of: its root, and the degree that each of its pitch classes is. */
 export interface ChordTones {
   readonly root: number;
-  /** Degree (`b3`, `9`) by semitones above the root. */
+  /** Degree (`b3`, `9`) by semitones above the root; that of a slash bass among them. */
   readonly degrees: ReadonlyMap<number, string>;
+  /** The pitch class of a slash bass. */
+  readonly bass?: number;
 }
 
-/** The tones of a chord symbol, slash bass left out; undefined for a symbol that is not known. */
+/** A chord symbol with a slash bass; `6/9` is none. */
+const SLASH = /^(.+)\/([A-G][#b♯♭]?)$/;
+
+/** The tones of a chord symbol, the bass of a slash chord among them; undefined for a symbol that is not known. */
 export function chordTones(symbol: string): ChordTones | undefined {
-  const { tonic, intervals } = Chord.get(symbol);
+  const [, upper = symbol, slash] = SLASH.exec(symbol) ?? [];
+  const { tonic, intervals } = Chord.get(upper.replaceAll('♯', '#').replaceAll('♭', 'b'));
   const root = tonic ? chromaOfName(tonic) : undefined;
   if (root === undefined || intervals.length === 0) return undefined;
   const degrees = new Map(intervals.map((name) => [Interval.semitones(name) % 12, degreeOfInterval(name)]));
-  return { root, degrees };
+  const bass = slash === undefined ? undefined : chromaOfName(slash.replaceAll('♯', '#').replaceAll('♭', 'b'));
+  if (bass === undefined) return { root, degrees };
+  const above = chromaOf(bass - root);
+  if (!degrees.has(above)) degrees.set(above, degreeAbove(above, degrees.has(3)));
+  return { root, degrees, bass };
 }
 
 /** The degree that an interval above the root is: `3m` is b3, `9A` is #9. Source: common practice. */
@@ -35,4 +45,10 @@ function degreeOfInterval(name: string): string {
 }
 
 /** Degrees of the twelve pitch classes above a root, where no chord says otherwise. Source: common practice. */
-export const PLAIN_DEGREES = ['1', 'b2', '2', 'b3', '3', '4', '#4', '5', 'b6', '6', 'b7', '7'] as const;
+const PLAIN_DEGREES = ['1', 'b2', '2', 'b3', '3', '4', '#4', '5', 'b6', '6', 'b7', '7'] as const;
+
+/** The degree so many semitones above a root; over a minor third the fifth is lowered, else the fourth raised. Source: common practice. */
+export function degreeAbove(semitones: number, isMinor: boolean): string {
+  const above = chromaOf(semitones);
+  return above === 6 && isMinor ? 'b5' : (PLAIN_DEGREES[above] ?? '1');
+}

@@ -1,6 +1,6 @@
 import { Interval, Scale } from 'tonal';
-import { playOut, type Phrase, type Setup } from '../notation/index.ts';
-import { OPEN_KEY, spell, writeSpelling, type Key } from '../pitch/index.ts';
+import { heardOf, namedMidi, type Phrase, type Setup } from '../notation/index.ts';
+import { OPEN_KEY, scaleOfKey, spell, writeSpelling, type Key } from '../pitch/index.ts';
 import { chordTones, chromaOf } from './names.ts';
 
 /** A scale: its tonic and pitch classes. */
@@ -42,17 +42,25 @@ const SCALES = [
   'whole tone',
 ] as const;
 
-/** What makes a scale less fitting. Our choice. */
-const STRAIN = { missingTone: 2, otherTonic: 1, rarer: 0.12, guide: 1.5 } as const;
+/** What makes a scale less fitting. Our choice; a note that sounds and is not in it weighs most. */
+const STRAIN = { missingSound: 20, missingTone: 2, guide: 1.5, otherTonic: 1, outOfKey: 0.3, rarer: 0.12 } as const;
 
-/** Most scales given. Our choice. */
-const MAX_SCALES = 5;
+/** What scales are sought for besides the chords. */
+export interface ScaleOptions {
+  readonly key?: Key;
+  /** Pitch classes that sound, 0 for C to 11 for B; scales that hold all of them come first. */
+  readonly sounding?: ReadonlySet<number>;
+}
 
 /**
- * Scales for one chord or a progression, the most fitting first: the more chord tones they hold, the nearer their tonic
- * to the first chord’s root, the plainer. Chords that are not known are left out. Empty without a chord.
+ * Scales for one chord or a progression, the most fitting first: those that hold all that sounds, then the more chord tones they hold,
+ * the nearer their tonic to the first chord’s root, the nearer to the key, the plainer. Chords that are not known are left out. Empty
+ * without a chord.
  */
-export function scalesFor(symbols: readonly string[], key: Key = OPEN_KEY): readonly RankedScale[] {
+export function scalesFor(
+  symbols: readonly string[],
+  { key = OPEN_KEY, sounding = new Set() }: ScaleOptions = {},
+): readonly RankedScale[] {
   const chords = symbols.flatMap((symbol) => chordTones(symbol) ?? []);
   const [first] = chords;
   if (!first) return [];
@@ -61,15 +69,16 @@ export function scalesFor(symbols: readonly string[], key: Key = OPEN_KEY): read
   );
   const roots = [...new Set(chords.map(({ root }) => root))];
   return roots
-    .flatMap((tonic) => SCALES.map((_, rarity) => rank({ tonic, rarity }, needed, { key, first: first.root })))
-    .toSorted((a, b) => a.strain - b.strain || (a.name < b.name ? -1 : 1))
-    .slice(0, MAX_SCALES);
+    .flatMap((tonic) =>
+      SCALES.map((_, rarity) => rank({ tonic, rarity }, needed, { key, first: first.root, sounding })),
+    )
+    .toSorted((a, b) => a.strain - b.strain || (a.name < b.name ? -1 : 1));
 }
 
 function rank(
   { tonic, rarity }: { readonly tonic: number; readonly rarity: number },
   needed: readonly ReadonlyMap<number, string>[],
-  { key, first }: { readonly key: Key; readonly first: number },
+  { key, first, sounding }: { readonly key: Key; readonly first: number; readonly sounding: ReadonlySet<number> },
 ): RankedScale {
   const scale = scaleOf(tonic, rarity, key);
   const nameOf = (chroma: number) => writeSpelling(spell(60 + chroma, key), false);
@@ -77,14 +86,22 @@ function rank(
   const guides = lost.filter(([, degree]) => /^b?[37]$/.test(degree)).length;
   const common = [...scale.chromas].filter((chroma) => needed.every((tones) => tones.has(chroma))).map(nameOf);
   const missing = [...new Set(lost.map(([chroma]) => nameOf(chroma)))];
+  const unheld = [...sounding].filter((chroma) => !scale.chromas.has(chroma));
+  const inKey = scaleOfKey(key);
   const strain =
+    unheld.length * STRAIN.missingSound +
     lost.length * STRAIN.missingTone +
     guides * STRAIN.guide +
     (tonic === first ? 0 : STRAIN.otherTonic) +
+    [...scale.chromas].filter((chroma) => !inKey.has(chroma)).length * STRAIN.outOfKey +
     rarity * STRAIN.rarer;
   const holds = missing.length === 0 ? 'holds every chord tone' : `lacks ${missing.join(' and ')}`;
+  const outside =
+    unheld.length === 0
+      ? ''
+      : `; ${unheld.map(nameOf).join(' and ')} of the phrase ${unheld.length === 1 ? 'is' : 'are'} outside`;
   const shared = common.length === 0 || needed.length < 2 ? '' : `; the chords share ${common.join(', ')} in it`;
-  return { ...scale, strain, common, missing, because: `${holds}${shared}` };
+  return { ...scale, strain, common, missing, because: `${holds}${outside}${shared}` };
 }
 
 function scaleOf(tonic: number, rarity: number, key: Key): NamedScale {
@@ -106,13 +123,11 @@ export interface ScaleFit {
 export function fitOf(phrase: Phrase, scale: NamedScale, setup: Setup): ScaleFit {
   let all = 0;
   const leaving = new Map<number, number>();
-  for (const { notes, length } of playOut(phrase, setup))
-    for (const { midi } of notes) {
-      if (midi === null) continue;
-      all += length;
-      const chroma = chromaOf(midi);
-      if (!scale.chromas.has(chroma)) leaving.set(chroma, (leaving.get(chroma) ?? 0) + length);
-    }
+  for (const { rests, length } of heardOf(phrase, setup)) {
+    all += length;
+    const chroma = chromaOf(namedMidi(rests));
+    if (!scale.chromas.has(chroma)) leaving.set(chroma, (leaving.get(chroma) ?? 0) + length);
+  }
   const outside = [...leaving.values()].reduce((sum, length) => sum + length, 0);
   return { inside: all === 0 ? 1 : 1 - outside / all, leaving };
 }

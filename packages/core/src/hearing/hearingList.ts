@@ -10,14 +10,14 @@ import {
   type Phrase,
   type WrittenNote,
 } from '../notation/index.ts';
-import { midiOf, spell, writeSpelling, type Tuning } from '../pitch/index.ts';
+import { midiOf, OPEN_KEY, spell, writeSpelling, type Key, type Tuning } from '../pitch/index.ts';
 
 /** One thing to inspect. */
 export interface HearingPoint {
   /** Ticks as played, from the beginning of the phrase. */
   readonly at: number;
-  /** Bar as played, from 1. */
-  readonly bar: number;
+  /** Where it stands as played: `bar 2`; `note 6` where only the order is known. */
+  readonly place: string;
   readonly kind: HearingKind;
   /** What must be so, in words. */
   readonly says: string;
@@ -27,6 +27,8 @@ export interface HearingPoint {
 export interface HearingOptions {
   readonly tuning: Tuning;
   readonly capo: number;
+  /** Which key pitches are spelt in. */
+  readonly key?: Key;
   readonly names?: StringNames;
   /** Only what the phrase would not be the same without. */
   readonly essentialsOnly?: boolean;
@@ -49,13 +51,15 @@ export function hearingList(phrase: Phrase, options: HearingOptions): readonly H
   const known = new Set<string>();
   const seen = new Set<EventItem>();
   let before: EventItem | undefined;
-  for (const { item, at, bar, marks } of unroll(phrase).events) {
+  let notes = 0;
+  for (const { item, at, bar, marks, timed } of unroll(phrase).events) {
     if (!item) continue;
+    notes += 1;
     if (!seen.has(item))
       for (const { kind, says } of inspect(item, { before, marks, options })) {
         if (known.has(says) || (options.essentialsOnly && !ESSENTIAL.includes(kind))) continue;
         known.add(says);
-        points.push({ at, bar: bar + 1, kind, says });
+        points.push({ at, place: timed ? `bar ${bar + 1}` : `note ${notes}`, kind, says });
       }
     seen.add(item);
     before = item;
@@ -73,7 +77,7 @@ type Found = Pick<HearingPoint, 'kind' | 'says'>;
 function inspect(item: EventItem, around: Around): readonly Found[] {
   const { names = 'letters' } = around.options;
   return [
-    ...item.notes.flatMap((note) => inspectNote(note, around)),
+    ...item.notes.flatMap((note) => inspectNote(note, item, around)),
     ...inspectLink(item, around),
     ...inspectSilence(item, names),
     ...inspectMarks(item, around.marks, names),
@@ -105,12 +109,12 @@ function inspectMarks(item: EventItem, marks: readonly string[], names: StringNa
   });
 }
 
-function inspectNote(note: WrittenNote, { options }: Around): readonly Found[] {
-  const { tuning, capo, names = 'letters' } = options;
+function inspectNote(note: WrittenNote, item: EventItem, { options }: Around): readonly Found[] {
+  const { tuning, capo, key = OPEN_KEY, names = 'letters' } = options;
   if (note.fret === null || note.string > tuning.openMidis.length) return [];
   const place = sayNote(note, names);
-  const pitch = (steps: number) =>
-    writeSpelling(spell(Math.round(midiOf(tuning, note.string, note.fret ?? 0, capo) + 2 * steps)));
+  const midi = (steps: number) => midiOf(tuning, note.string, note.fret ?? 0, capo) + 2 * steps;
+  const pitch = (steps: number) => writeSpelling(spell(Math.round(midi(steps)), key));
   const found: Found[] = [];
   const height = bendHeight(note);
   if (height > 0) {
@@ -125,7 +129,11 @@ function inspectNote(note: WrittenNote, { options }: Around): readonly Found[] {
     const last = note.moves?.at(-1);
     const ends =
       last?.kind === 'release' ? `, and comes back to ${last.steps === 0 ? pitch(0) : 'where it is let to'}` : '';
-    found.push({ kind: 'bend', says: `The bend at ${place} reaches ${target}${begins}${ends}.` });
+    const partner = partnerOf(item, { tuning, capo, midi: midi(height) });
+    const reaches = partner
+      ? `meets ${sayNote(partner, names)}, both ${pitch(height)}, with no beating between them`
+      : `reaches ${target}`;
+    found.push({ kind: 'bend', says: `The bend at ${place} ${reaches}${begins}${ends}.` });
   }
   if (note.vibrato)
     found.push({ kind: 'vibrato', says: `The vibrato at ${place} is ${note.vibrato} and even, around the note.` });
@@ -133,6 +141,20 @@ function inspectNote(note: WrittenNote, { options }: Around): readonly Found[] {
   if (note.trill !== undefined)
     found.push({ kind: 'slur', says: `The trill at ${place} is even, both notes as loud.` });
   return found;
+}
+
+/** The plain note of a stack that a bend comes to, a unison bend’s partner. */
+function partnerOf(
+  { notes }: EventItem,
+  { tuning, capo, midi }: { readonly tuning: Tuning; readonly capo: number; readonly midi: number },
+): WrittenNote | undefined {
+  return notes.find(
+    (one) =>
+      bendHeight(one) === 0 &&
+      one.fret !== null &&
+      one.string <= tuning.openMidis.length &&
+      midiOf(tuning, one.string, one.fret, capo) === midi,
+  );
 }
 
 function sayHeight(steps: number): string {

@@ -1,5 +1,15 @@
 import { degreesOf } from '../harmony/index.ts';
-import { barTicks, techniquesOf, unroll, type Phrase, type Setup, type Technique } from '../notation/index.ts';
+import {
+  barTicks,
+  heardOf,
+  namedMidi,
+  techniquesOf,
+  unroll,
+  type EventItem,
+  type Phrase,
+  type Setup,
+  type Technique,
+} from '../notation/index.ts';
 import type { Key } from '../pitch/index.ts';
 
 /** How a lick is set up where it stands. */
@@ -37,12 +47,8 @@ const MAX_EVENTS = 300;
 export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
   const { events, chords, length } = unroll(phrase);
   const written = [...new Set(events.flatMap(({ item }) => item ?? []))].slice(0, MAX_EVENTS);
-  const fretPositions = written.flatMap(({ notes }) => {
-    const [note] = [...notes].sort((a, b) => a.string - b.string);
-    const open = note && setup.tuning.openMidis[note.string - 1];
-    if (!note || open === undefined || note.fret === null || note.harmonic) return [];
-    return [{ string: note.string, fret: note.fret, midi: open + setup.capo + note.fret }];
-  });
+  const tops = topNotes(phrase, setup);
+  const fretPositions = written.flatMap((item) => tops.get(item) ?? []);
   const [first] = fretPositions;
   const steps = fretPositions.slice(1).map(({ midi }, index) => midi - (fretPositions[index]?.midi ?? midi));
   const fretted = fretPositions.map(({ fret }) => fret).filter((fret) => fret > 0);
@@ -64,6 +70,19 @@ export function factsOf(phrase: Phrase, setup: LickSetup): LickFacts {
     events: written.length,
     bars: length / barTicks(phrase.meter),
   };
+}
+
+/** Of each written event the note on its thinnest string, with the pitch it rests on, at its first hearing. */
+function topNotes(
+  phrase: Phrase,
+  { tuning, capo }: Setup,
+): ReadonlyMap<EventItem, { readonly string: number; readonly fret: number; readonly midi: number }> {
+  const tops = new Map<EventItem, { string: number; fret: number; midi: number }>();
+  for (const { item, string, fret, rests } of heardOf(phrase, { tuning, capo })) {
+    const known = tops.get(item);
+    if (!known || string < known.string) tops.set(item, { string, fret, midi: namedMidi(rests) });
+  }
+  return tops;
 }
 
 /** Of each written event its highest note, at its first hearing. */

@@ -1,13 +1,21 @@
-import { barTicks, playOut, TICKS_PER_QUARTER, unroll, type Phrase, type Setup } from '../notation/index.ts';
+import {
+  heardOf,
+  namedMidi,
+  sayPlace,
+  unroll,
+  type EventItem,
+  type HeardNote,
+  type Phrase,
+  type Setup,
+} from '../notation/index.ts';
 import { spell, type Key } from '../pitch/index.ts';
 
 /** How one phrase grows out of another. */
 export type Kinship = 'same' | 'moved' | 'elsewhere' | 'octave' | 'transposed' | 'sequence' | 'none';
 
-/** A place where two phrases differ, in the second one. Bars and beats count from 1. */
+/** A place where two phrases differ, in the second one: `bar 2, beat 4`, or `note 6` where only the order is known. */
 export interface Difference {
-  readonly bar: number;
-  readonly beat: number;
+  readonly place: string;
   readonly what: 'changed' | 'added' | 'left out';
 }
 
@@ -21,6 +29,8 @@ export interface Likeness {
   readonly frets: number;
   readonly steps: number;
   readonly differences: readonly Difference[];
+  /** How the first events that sound alike are made, in a word each, where hands make any of them otherwise; else null. */
+  readonly hands: readonly [first: string, second: string] | null;
 }
 
 /** What comparing must know besides the phrases. */
@@ -41,14 +51,22 @@ const SHIFTS_TRIED = 4;
 
 const COST = { changed: 1, missing: 1, lengthOrPlace: 0.5 } as const;
 
+/** How an event is made by the hands: in a word, and all of it. */
+interface Made {
+  readonly word: string;
+  readonly full: string;
+}
+
 /** An event as it sounds, for comparing. */
 interface Sounded {
   readonly at: number;
   readonly length: number;
-  readonly bar: number;
-  readonly beat: number;
-  readonly notes: readonly { readonly string: number; readonly fret: number | null; readonly midi: number | null }[];
-  /** Heights that are compared: MIDI numbers, or steps of the scale. */
+  /** False where only the order is known. */
+  readonly timed: boolean;
+  readonly place: string;
+  readonly notes: readonly { readonly string: number; readonly fret: number | null }[];
+  readonly made: Made;
+  /** Heights that are compared, of the pitches that its notes rest on: MIDI numbers, or steps of the scale. */
   readonly midis: readonly number[];
   readonly steps: readonly number[];
 }
@@ -66,7 +84,15 @@ export function compare(first: Phrase, second: Phrase, options: CompareOptions):
  * comes out as not alike at all; that takes time linear in their lengths.
  */
 export function compareHeard(a: Heard, b: Heard, min = 0): Likeness {
-  const none: Likeness = { likeness: 0, kinship: 'none', semitones: 0, frets: 0, steps: 0, differences: [] };
+  const none: Likeness = {
+    likeness: 0,
+    kinship: 'none',
+    semitones: 0,
+    frets: 0,
+    steps: 0,
+    differences: [],
+    hands: null,
+  };
   if (a.length === 0 || b.length === 0) return none;
   // Every event that one has more than the other is missing from it.
   if (Math.min(a.length, b.length) < min * Math.max(a.length, b.length)) return none;
@@ -75,26 +101,52 @@ export function compareHeard(a: Heard, b: Heard, min = 0): Likeness {
   if (!byPitch || !bySteps) return byPitch || bySteps ? compareHeard(a, b) : none;
   // A sequence must be clearly nearer than a plain shift, since every shift by octaves is one as well.
   if (bySteps.likeness > byPitch.likeness + 1e-9 && bySteps.shift !== 0)
-    return { ...none, ...bySteps, kinship: 'sequence', steps: bySteps.shift };
+    return { ...none, ...bySteps, kinship: 'sequence', steps: bySteps.shift, hands: handsUnlike(bySteps.pairs) };
   const frets = fretsMoved(byPitch.pairs);
   const kinship = kinshipOf(byPitch.shift, frets, byPitch.pairs);
-  return { ...none, ...byPitch, kinship, semitones: byPitch.shift, frets: frets ?? 0 };
+  const hands = handsUnlike(byPitch.pairs);
+  return { ...none, ...byPitch, kinship, semitones: byPitch.shift, frets: frets ?? 0, hands };
+}
+
+/** How the first events are made that sound alike and are made otherwise. */
+function handsUnlike(pairs: readonly Pair[]): Likeness['hands'] {
+  const unlike = pairs.find(([a, b]) => a.made.full !== b.made.full);
+  return unlike ? [unlike[0].made.word, unlike[1].made.word] : null;
 }
 
 /** What is heard of a phrase in its tuning; the first 300 events. Linear. */
 export function hear(phrase: Phrase, { tuning, capo, key }: Setup & { readonly key: Key }): Heard {
-  const { bars } = unroll(phrase);
-  return playOut(phrase, { tuning, capo })
-    .filter(({ notes }) => notes.length > 0)
+  const { events, bars } = unroll(phrase);
+  const heard = new Map<number, HeardNote[]>();
+  for (const note of heardOf(phrase, { tuning, capo })) heard.set(note.at, [...(heard.get(note.at) ?? []), note]);
+  return events
+    .filter(({ item }) => item)
     .slice(0, MAX_EVENTS)
-    .map(({ at, length, notes, bar }) => {
-      const from = bars[bar];
-      const beatTicks = from ? barTicks({ beats: 1, unit: from.meter.unit }) : TICKS_PER_QUARTER;
-      const midis = notes.flatMap(({ midi }) => (midi === null ? [] : [midi])).sort((x, y) => x - y);
-      const beat = Math.floor((at - (from?.at ?? 0)) / beatTicks) + 1;
-      return { at, length, bar: bar + 1, beat, notes, midis, steps: midis.map((midi) => stepOf(midi, key)) };
+    .flatMap(({ at, length, item, bar: index, timed }, note): readonly Sounded[] => {
+      const bar = bars[index];
+      if (!item || !bar) return [];
+      const notes = (heard.get(at) ?? []).filter((one) => one.item === item);
+      const midis = notes.map(({ rests }) => rests).sort((x, y) => x - y);
+      const place = sayPlace({ timed, bar: index + 1, at: at - bar.at, meter: bar.meter, note: note + 1 });
+      const made = madeOf(item, notes);
+      const steps = midis.map((midi) => stepOf(namedMidi(midi), key));
+      return [{ at, length, timed, place, notes: item.notes, made, midis, steps }];
     });
 }
+
+/** How the notes of an event are made: in a word, and in full. */
+function madeOf(item: EventItem, notes: readonly HeardNote[]): Made {
+  const { link, slideIn, slideOut, notes: written } = item;
+  const bent = notes.some(({ how }) => how === 'bent');
+  const linked = link === 'slide' || link === 'shift' ? 'slid' : ((link && LINK_WORDS[link]) ?? 'picked');
+  const full = written.map(({ moves, preBend, vibrato, harmonic, trill, dip }) => ({
+    ...{ moves, preBend, vibrato, harmonic, dip },
+    trills: trill !== undefined,
+  }));
+  return { word: bent ? 'bent' : linked, full: JSON.stringify([link, slideIn, slideOut, full]) };
+}
+
+const LINK_WORDS = { hammer: 'hammered', pull: 'pulled', tap: 'tapped' } as const;
 
 /** The step of the scale a note stands on, over all octaves; a note outside the scale lies between two. */
 function stepOf(midi: number, key: Key): number {
@@ -179,7 +231,7 @@ function align(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 
   const pairs: Pair[] = [];
   const differences: Difference[] = [];
   const differs = (event: Sounded | undefined, what: Difference['what']) => {
-    if (event) differences.unshift({ bar: event.bar, beat: event.beat, what });
+    if (event) differences.unshift({ place: event.place, what });
   };
   for (let i = a.length, j = b.length; i > 0 || j > 0;) {
     const [one, other] = [a[i - 1], b[j - 1]];
@@ -207,7 +259,7 @@ function costOf(a: Sounded | undefined, b: Sounded | undefined, heights: 'midis'
   const sameHeights =
     from.length === to.length && from.every((height, index) => Math.abs(height + shift - (to[index] ?? NaN)) < 1e-9);
   if (!sameHeights) return COST.changed;
-  return a.length === b.length ? 0 : COST.lengthOrPlace;
+  return !a.timed || !b.timed || a.length === b.length ? 0 : COST.lengthOrPlace;
 }
 
 /** Frets that every note moved along its own string; undefined where any changed strings. */

@@ -46,8 +46,8 @@ export function mostAlikeFirst(found: readonly Alike[]): readonly Alike[] {
   return found.toSorted((a, b) => b.likeness - a.likeness);
 }
 
-/** Says what a phrase is of another: “1A, moved up 2 frets”, “the same as 1A but for beat 4 of bar 3”. */
-export function sayLikeness({ name, kinship, frets, semitones, steps, differences }: Alike): string {
+/** Says what a phrase is of another: “1A, moved up 2 frets”, “the same as 1A but for bar 3, beat 4”. */
+export function sayLikeness({ name, kinship, frets, semitones, steps, differences, hands }: Alike): string {
   const moved = (count: number, unit: string) =>
     `${count > 0 ? 'up' : 'down'} ${Math.abs(count)} ${unit}${Math.abs(count) === 1 ? '' : 's'}`;
   const how = {
@@ -59,8 +59,16 @@ export function sayLikeness({ name, kinship, frets, semitones, steps, difference
     sequence: `${name}, ${Math.abs(steps)} scale ${Math.abs(steps) === 1 ? 'step' : 'steps'} ${steps > 0 ? 'higher' : 'lower'}`,
     none: `Not like ${name}`,
   }[kinship];
+  const made = sayHands(hands);
   const [first] = differences;
-  if (!first) return `${how}.`;
+  if (!first) return `${how}${made}.`;
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
-  return `${how}, but for beat ${first.beat} of bar ${first.bar}${more}.`;
+  return `${how}, but for ${first.place}${more}${made}.`;
+}
+
+/** How hands make otherwise what sounds alike: “, bent instead of slid”. */
+function sayHands(hands: Alike['hands']): string {
+  if (!hands) return '';
+  const [first, second] = hands;
+  return first === second ? `, ${second} in another way` : `, ${second} instead of ${first}`;
 }

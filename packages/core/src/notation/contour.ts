@@ -21,7 +21,7 @@ const SLIDE_IN_FRETS = 2;
 const SLIDE_OUT_FRETS = 5;
 
 /** Cents in a whole step. */
-const STEP_CENTS = 200;
+export const STEP_CENTS = 200;
 const FRET_CENTS = 100;
 
 /** Straight pieces to a turn of the vibrato sine: under 0.3 cents off at 30 cents. Our choice. */
@@ -60,7 +60,7 @@ export interface Contour {
 export function contourOf(plan: ContourPlan): Contour {
   const bends = bendCurve(plan);
   const endCents = bends.at(-1)?.cents ?? 0;
-  const lines = [bends, slideInCurve(plan), slideAwayCurve(plan), dipCurve(plan)]
+  const lines = [bends, slideInCurve(plan), slideAwayCurve(plan, endCents), dipCurve(plan)]
     .filter((line) => line.length > 0)
     .map((line) => line.map(({ tick, cents }) => ({ seconds: plan.secondsAt(tick), cents })));
   const waves = [vibratoCurve(plan, bends), trillCurve(plan)].filter((line) => line.length > 0);
@@ -68,18 +68,28 @@ export function contourOf(plan: ContourPlan): Contour {
 }
 
 function bendCurve({ note, length, standing }: ContourPlan): readonly Bend[] {
-  let height = standing + (note.preBend ?? 0) * STEP_CENTS;
+  let height = startHeight(note, standing);
   const curve: Bend[] = [{ tick: 0, cents: height }];
   const moves = note.moves ?? [];
   const part = length / Math.max(1, moves.length);
   moves.forEach(({ steps, slow }, index) => {
     const start = index * part;
-    const glide = slow ? part : Math.min(part / 2, LONGEST_GLIDE);
+    const glide = glideTicks(part, slow === true);
     curve.push({ tick: start, cents: height });
     height = steps * STEP_CENTS;
     curve.push({ tick: start + glide, cents: height });
   });
   return curve;
+}
+
+/** How high a note is struck, cents: a pre-bend says so itself, whatever stands bent before it. */
+export function startHeight({ preBend }: WrittenNote, standing: number): number {
+  return preBend === undefined ? standing : preBend * STEP_CENTS;
+}
+
+/** How long a move of a bend takes of its part, ticks. */
+export function glideTicks(part: number, slow: boolean): number {
+  return slow ? part : Math.min(part / 2, LONGEST_GLIDE);
 }
 
 function slideInCurve({ note, length, slideIn }: ContourPlan): readonly Bend[] {
@@ -91,15 +101,16 @@ function slideInCurve({ note, length, slideIn }: ContourPlan): readonly Bend[] {
   ];
 }
 
-function slideAwayCurve({ note, length, slideOut, slideToFrets }: ContourPlan): readonly Bend[] {
+/** A slide to a note ends where that note begins, however high the string stands bent meanwhile. */
+function slideAwayCurve({ note, length, slideOut, slideToFrets }: ContourPlan, bentCents: number): readonly Bend[] {
   const down = -Math.min(SLIDE_OUT_FRETS, note.fret ?? 0);
   const away = slideOut && (slideOut === 'up' ? SLIDE_OUT_FRETS : down);
-  const frets = slideToFrets ?? away;
-  if (!frets) return [];
+  const cents = slideToFrets === undefined ? (away ?? 0) * FRET_CENTS : slideToFrets * FRET_CENTS - bentCents;
+  if (cents === 0) return [];
   const glide = slideToFrets === undefined ? length / 4 : Math.min(length / 4, LONGEST_GLIDE);
   return [
     { tick: length - glide, cents: 0 },
-    { tick: length, cents: frets * FRET_CENTS },
+    { tick: length, cents },
   ];
 }
 

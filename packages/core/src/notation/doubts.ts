@@ -1,34 +1,50 @@
 import type { Phrase, Span, Sureness } from './model.ts';
 import { scoreOf, type ScoreEvent } from './score.ts';
-import { beatOf } from './values.ts';
+import { sayPlace } from './values.ts';
 
-/** A stretch of a phrase that is not heard and certain. Bars and beats count from 1. */
+/** What is not heard and certain of an event: how sure it is, or how far it is bent. */
+export type DoubtKind = Sureness | 'bend without a size';
+
+/** A stretch of a phrase that is not heard and certain. */
 export interface Doubt {
   readonly span: Span;
-  readonly sureness: Sureness;
+  readonly kind: DoubtKind;
   /** The words that stand with it. */
   readonly reason: string;
-  readonly bar: number;
-  readonly beat: number;
+  /** `bar 2, beat 3`; `note 6` where only the order is known. */
+  readonly place: string;
 }
 
 /** All of a phrase that wants a second listen, in the order of the text; neighbours of the same doubt are one. */
 export function doubtsOf(phrase: Phrase): readonly Doubt[] {
   const doubts: Doubt[] = [];
   let open = false;
+  let note = 0;
   for (const [index, { events, meter }] of scoreOf(phrase).entries())
     for (const event of events) {
+      const { span, words, at, timed } = event;
+      if (event.item) note += 1;
+      const kind = doubtOf(event);
       const last = doubts.at(-1);
-      if (event.sureness === null) open = false;
-      else if (open && last?.sureness === event.sureness) doubts[doubts.length - 1] = longer(last, event);
+      if (kind === null) open = false;
+      else if (open && last?.kind === kind) doubts[doubts.length - 1] = longer(last, event);
       else {
-        const { span, sureness, words, at } = event;
-        const beat = beatOf(at, meter);
-        doubts.push({ span, sureness, reason: words.join(' · '), bar: index + 1, beat });
+        doubts.push({
+          span,
+          kind,
+          reason: words.join(' · '),
+          place: sayPlace({ timed, bar: index + 1, at, meter, note }),
+        });
         open = true;
       }
     }
   return doubts;
+}
+
+function doubtOf({ sureness, item }: ScoreEvent): DoubtKind | null {
+  if (sureness !== null) return sureness;
+  const isUnsized = item?.notes.some(({ moves }) => moves?.some(({ unsized }) => unsized));
+  return isUnsized ? 'bend without a size' : null;
 }
 
 function longer(doubt: Doubt, { span, words }: ScoreEvent): Doubt {

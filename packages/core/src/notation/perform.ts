@@ -5,6 +5,7 @@ import { HARMONIC_RATIOS } from './links.ts';
 import { levelOfMarks } from './marks.ts';
 import type { EventItem, Feel, Phrase, Span, WrittenNote } from './model.ts';
 import type { Setup } from './playOut.ts';
+import { StandingBends } from './standing.ts';
 import { clockOf, type Clock } from './time.ts';
 import { unroll, type TimedEvent, type Timeline } from './unroll.ts';
 import { barTicks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from './values.ts';
@@ -75,8 +76,7 @@ class Performer {
   readonly #options: PerformOptions;
   readonly #from: number;
   readonly #to: number;
-  /** Where the bend of each string stood when its last event ended: cents, and the fret it was bent at. */
-  readonly #standing = new Map<number, { cents: number; fret: number | null }>();
+  readonly #standing = new StandingBends();
 
   constructor(timeline: Timeline, clock: Clock, options: PerformOptions) {
     this.#events = timeline.events;
@@ -103,7 +103,7 @@ class Performer {
     const cut = event.marks.includes('cut') ? CUT_SHARE : 1;
     const length = event.length * cut;
     const start = this.#seconds(event.at);
-    const standing = this.#standingBend(note, item, index);
+    const standing = this.#standing.under(note, item, this.#events[index - 1]?.item);
     const slideToFrets = this.#slideToFrets(note, index);
     const contour = contourOf({
       note,
@@ -114,11 +114,7 @@ class Performer {
       ...(slideToFrets !== undefined && { slideToFrets }),
       secondsAt: (tick) => this.#seconds(event.at + tick) - start,
     });
-    const keepsBend = item.link === 'tap' || note.moves !== undefined || note.preBend !== undefined || standing !== 0;
-    if (keepsBend) {
-      const fret = item.link === 'tap' ? (this.#standing.get(note.string)?.fret ?? null) : note.fret;
-      this.#standing.set(note.string, { cents: contour.endCents, fret });
-    } else this.#standing.delete(note.string);
+    this.#standing.take(note, item, { from: standing, to: contour.endCents });
     const end = event.at + Math.max(length, cut === 1 ? this.#ringTicks(note.string, event, index) : 0);
     return {
       startSeconds: start,
@@ -132,16 +128,6 @@ class Performer {
       harmonic: note.harmonic !== undefined,
       span: event.span,
     };
-  }
-
-  /** A tap on a bent string starts bent; a pull-off right after the tap falls back to the bent note. */
-  #standingBend(note: WrittenNote, item: EventItem, index: number): number {
-    const standing = this.#standing.get(note.string);
-    if (!standing) return 0;
-    if (item.link === 'tap') return standing.cents;
-    const before = this.#events[index - 1]?.item;
-    const backToBend = item.link === 'pull' && before?.link === 'tap' && standing.fret === note.fret;
-    return backToBend ? standing.cents : 0;
   }
 
   #slideToFrets(note: WrittenNote, index: number): number | undefined {

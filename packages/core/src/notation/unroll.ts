@@ -49,16 +49,24 @@ export interface Timeline {
   readonly truncated: boolean;
 }
 
-/** Where each written event is first heard, in words: `beat 3 of bar 2`. */
+/** Where each written event is first heard, in words: `beat 3 of bar 2`; `note 6` where only the order is known. */
 export function beatsOf(phrase: Phrase): ReadonlyMap<EventItem, string> {
   const { events, bars } = unroll(phrase);
   const places = new Map<EventItem, string>();
-  for (const { item, bar: index, at } of events) {
+  let notes = 0;
+  for (const { item, bar: index, at, timed } of events) {
     const bar = bars[index];
-    if (item && bar && !places.has(item))
-      places.set(item, `beat ${beatOf(at - bar.at, bar.meter)} of bar ${index + 1}`);
+    if (!item || !bar) continue;
+    notes += 1;
+    if (places.has(item)) continue;
+    places.set(item, timed ? `beat ${beatOf(at - bar.at, bar.meter)} of bar ${index + 1}` : `note ${notes}`);
   }
   return places;
+}
+
+/** Whether the length of every event is known, not only its order. */
+export function hasRhythm(phrase: Phrase): boolean {
+  return unroll(phrase).events.every(({ timed }) => timed);
 }
 
 type Draft = Writable<TimedEvent>;

@@ -134,3 +134,15 @@ function greatestCommonDivisor(a: number, b: number): number {
 export function beatOf(at: number, { unit }: Meter): number {
   return 1 + Math.floor(at / (TICKS_PER_WHOLE / unit));
 }
+
+/** Where something stands, for a person: `bar 2, beat 3`; `note 6` where only the order is known. Bars, beats and notes count from 1. */
+export function sayPlace(place: {
+  readonly timed: boolean;
+  readonly bar: number;
+  /** Ticks from the start of its bar. */
+  readonly at: number;
+  readonly meter: Meter;
+  readonly note: number;
+}): string {
+  return place.timed ? `bar ${place.bar}, beat ${beatOf(place.at, place.meter)}` : `note ${place.note}`;
+}

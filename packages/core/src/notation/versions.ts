@@ -2,14 +2,13 @@ import { diffArrays } from 'diff';
 import type { Span } from './model.ts';
 import { readShorthand, type ReadOptions } from './read.ts';
 import { scoreOf } from './score.ts';
-import { beatOf } from './values.ts';
+import { sayPlace } from './values.ts';
 
-/** An event (or rest) of one version of a text, and where it stands. Bars and beats count from 1. */
+/** An event (or rest) of one version of a text, and where it stands: `bar 1, beat 2`, or `note 2`. */
 export interface VersionEvent {
   readonly text: string;
   readonly span: Span;
-  readonly bar: number;
-  readonly beat: number;
+  readonly place: string;
 }
 
 /** One step of a comparison: the event before, the event after, or both where it was changed or kept. */
@@ -53,12 +52,15 @@ export function compareVersions(before: string, after: string, options: ReadOpti
 }
 
 function versionEvents(text: string, options: ReadOptions): readonly VersionEvent[] {
+  let note = 0;
   return scoreOf(readShorthand(text, options).phrase).flatMap(({ events, meter }, index) =>
-    events.map(({ span, at }) => ({
-      text: text.slice(span.from, span.to).replaceAll(/\s+/g, ' '),
-      span,
-      bar: index + 1,
-      beat: beatOf(at, meter),
-    })),
+    events.map(({ item, span, at, timed }) => {
+      if (item) note += 1;
+      return {
+        text: text.slice(span.from, span.to).replaceAll(/\s+/g, ' '),
+        span,
+        place: sayPlace({ timed, bar: index + 1, at, meter, note }),
+      };
+    }),
   );
 }

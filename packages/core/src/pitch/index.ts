@@ -1,4 +1,5 @@
 export * from './tuning.ts';
 export * from './pitch.ts';
+export * from './keys.ts';
 export * from './spell.ts';
 export * from './reference.ts';

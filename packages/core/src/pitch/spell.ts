@@ -1,3 +1,5 @@
+import { alterOf, hasMinorThird, OPEN_KEY, tonicFifths, type Key } from './keys.ts';
+
 /** A pitch as it is written: letter, sharps (positive) or flats (negative), octave; middle C is C4. */
 export interface Spelling {
   readonly letter: 'C' | 'D' | 'E' | 'F' | 'G' | 'A' | 'B';
@@ -5,44 +7,16 @@ export interface Spelling {
   readonly octave: number;
 }
 
-/** A key as far as spelling needs it: sharps (positive) or flats of its signature, and its mode. */
-export interface Key {
-  readonly fifths: number;
-  readonly mode: 'major' | 'minor';
-}
-
-/** The key in which nothing is sharp or flat, for songs whose key is open. */
-export const OPEN_KEY: Key = { fifths: 0, mode: 'major' };
-
 /** Letters along the line of fifths, beginning with F; each has the same place in its row of seven. */
 const FIFTHS = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
 /** Semitones of the note letters above C. */
 export const NATURAL_PITCH = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 } as const;
 
-/** How far the twelve spellings of a key reach down and up the line of fifths from its signature. */
-const REACH = { major: 5, minor: 3 } as const;
-
-const KEY = /^\s*([A-Ga-g])\s*([#♯b♭]?)\s*(m|min|minor|aeolian|dorian|phrygian|maj|major)?(?![A-Za-z#♯♭])/;
-
 /**
- * Reads a key as teachers write it: `A`, `F# minor`, `Bbm`, `E dorian`. Modes with a minor third count as minor.
- * Undefined when it does not begin with a note, or its signature would have more than seven signs.
+ * How far the twelve spellings of a key reach down the line of fifths from its tonic: with a minor third to its lowered fifth, with a
+ * major third to its lowered second, so that the fourth is the one that is raised. Source: common practice.
  */
-export function readKey(text: string): Key | undefined {
-  const match = KEY.exec(text);
-  const [, letter, sign, word] = match ?? [];
-  if (letter === undefined) return undefined;
-  const alter = alterOf(sign);
-  const mode = word === undefined || word.startsWith('maj') ? 'major' : 'minor';
-  const tonic = FIFTHS.findIndex((name) => name === letter.toUpperCase()) - 1 + 7 * alter;
-  const fifths = mode === 'minor' ? tonic - 3 : tonic;
-  return Math.abs(fifths) > 7 ? undefined : { fifths, mode };
-}
-
-/** How far a sharp or flat sign alters a letter, semitones; 0 for none. */
-export function alterOf(sign: string | undefined): number {
-  return sign === '#' || sign === '♯' ? 1 : sign === 'b' || sign === '♭' ? -1 : 0;
-}
+const REACH = { minor: 6, major: 5 } as const;
 
 /**
  * A whole MIDI number as it is spelt in a key: of the names of its pitch the one nearest to the key along the
@@ -54,7 +28,7 @@ export function alterOf(sign: string | undefined): number {
 export function spell(midi: number, key: Key = OPEN_KEY): Spelling {
   if (!Number.isInteger(midi)) throw new RangeError(`a spelling exists for whole MIDI numbers, not ${midi}`);
   const pitch = ((midi % 12) + 12) % 12;
-  const lowest = key.fifths - REACH[key.mode];
+  const lowest = tonicFifths(key) - (hasMinorThird(key) ? REACH.minor : REACH.major);
   // One step along the line of fifths is seven semitones; seven undoes itself modulo twelve.
   const onLine = lowest + ((((pitch * 7 - lowest) % 12) + 12) % 12);
   const place = onLine + 1;

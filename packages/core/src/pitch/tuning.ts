@@ -1,4 +1,5 @@
-import { alterOf, NATURAL_PITCH } from './spell.ts';
+import { alterOf } from './keys.ts';
+import { NATURAL_PITCH } from './spell.ts';
 
 /**
  * A tuning: the open strings from the thinnest (string 1) to the thickest.

@@ -1,7 +1,6 @@
 import { moveTo, oneBox, type Guitar, type Lost } from '../fretboard/index.ts';
 import { beatsOf, eventsOf, type Phrase, type Span } from '../notation/index.ts';
-import { tonicOf } from '../harmony/index.ts';
-import { OPEN_KEY, spell, writeSpelling, type Key } from '../pitch/index.ts';
+import { OPEN_KEY, spell, tonicOf, writeSpelling, type Key } from '../pitch/index.ts';
 import { easier } from './easier.ts';
 
 /** What can be made of a phrase for somebody else, or for now. */

@@ -26,7 +26,8 @@ import { tuningOf } from '../../tab/index.ts';
 /** A phrase of the song as it reads: kept until its text or the set-up changes. */
 export interface KnownReading {
   readonly phrase: ReadPhrase;
-  readonly ticks: number;
+  /** How long it is as played; null where only the order of its notes is known. */
+  readonly ticks: number | null;
   readonly doubts: readonly Doubt[];
 }
 
@@ -63,7 +64,9 @@ export function useSongForm(song: () => Transcription | null): SongForm {
     const before = known.get(id);
     if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
     const { phrase } = readShorthand(text, { tuning: tuning.value, meter });
-    const reading = { ...set, phrase, ticks: unroll(phrase).length, doubts: doubtsOf(phrase) };
+    const { length, events } = unroll(phrase);
+    const ticks = events.every(({ timed }) => timed) ? length : null;
+    const reading = { ...set, phrase, ticks, doubts: doubtsOf(phrase) };
     known.set(id, reading);
     return reading;
   }
@@ -97,13 +100,16 @@ function phraseBars(
   { sections, studentLayer }: Pick<Transcription, 'sections' | 'studentLayer'>,
   readingOf: SongForm['readingOf'],
   tempoOf: SongForm['tempoOf'],
-): ReadonlyMap<string, number> {
-  const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number])[] => {
+): ReadonlyMap<string, number | null> {
+  const filled = sections.flatMap(({ id, phrases }): readonly (readonly [string, number | null])[] => {
     const played = phrases.filter(({ chosen }) => chosen);
     const layer = played.some((one) => one.layer === studentLayer) ? studentLayer : played[0]?.layer;
     const own = played.filter((one) => one.layer === layer);
-    const ticks = own.reduce((sum, phrase) => sum + readingOf(phrase).ticks, 0);
-    return own.length > 0 ? [[id, ticks / barTicks(tempoOf(id).meter)]] : [];
+    if (own.length === 0) return [];
+    const ticks = own.map((phrase) => readingOf(phrase).ticks);
+    const known = ticks.filter((one) => one !== null);
+    const bars = known.reduce((sum, one) => sum + one, 0) / barTicks(tempoOf(id).meter);
+    return [[id, known.length < ticks.length ? null : bars]];
   });
   return new Map(filled);
 }

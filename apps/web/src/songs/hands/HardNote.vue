@@ -12,7 +12,9 @@ const whole = (score: number): number => Math.round(score);
   <section aria-label="How hard">
     <h3>How hard</h3>
     <p>
-      <strong>{{ whole(difficulty.total) }}</strong> of 100 for {{ student }} at {{ Math.round(bpm) }} bpm.
+      <strong>{{ whole(difficulty.total) }}</strong> of 100 for {{ student
+      }}<template v-if="difficulty.rhythmKnown"> at {{ Math.round(bpm) }} bpm.</template
+      ><template v-else>; the rhythm is not known, so speed is left out.</template>
     </p>
     <ul class="quiet-list parts">
       <li v-for="part in difficulty.parts" :key="part.name">

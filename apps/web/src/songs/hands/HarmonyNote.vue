@@ -2,19 +2,17 @@
 import {
   arpeggiosOf,
   degreesOf,
-  fitOf,
   nameChord,
   scalesFor,
   type Degree,
   type DegreeOptions,
 } from '@jam-ledger/core/harmony';
 import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
-import { spell, writeSpelling } from '@jam-ledger/core/pitch';
+import { OPEN_KEY } from '@jam-ledger/core/pitch';
 import { computed } from 'vue';
+import ScaleList from './ScaleList.vue';
 
 const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
-
-const MAX_SCALES = 3;
 
 const degrees = computed(() => degreesOf(props.phrase, props.options));
 /** The notes of the event at the caret, heard the first time. */
@@ -26,21 +24,29 @@ const here = computed(() => {
 });
 const names = computed(() => {
   const midis = here.value.map(({ midi }) => midi);
-  return midis.length < 2 ? [] : nameChord(midis, { ...(props.options.key && { key: props.options.key }) });
+  const chord = here.value[0]?.chord ?? undefined;
+  const { key } = props.options;
+  return midis.length < 2 ? [] : nameChord(midis, { ...(key && { key }), ...(chord !== undefined && { chord }) });
 });
 const chords = computed(() => {
   const all = unroll(props.phrase).chords.flatMap(({ chord }) => chord ?? []);
   return [...new Set(all)];
 });
-const scales = computed(() =>
-  scalesFor(chords.value, props.options.key)
-    .slice(0, MAX_SCALES)
-    .map((scale) => {
-      const { inside, leaving } = fitOf(props.phrase, scale, props.options);
-      const names = [...leaving.keys()].map((chroma) => writeSpelling(spell(60 + chroma, props.options.key), false));
-      return { ...scale, share: Math.round(inside * 100), leaving: names };
-    }),
-);
+const soundingOf = (notes: readonly Degree[]) => new Set(notes.map(({ midi }) => midi % 12));
+/** Scales for each chord with what sounds over it, and for the phrase. */
+const scaleLists = computed(() => {
+  const key = props.options.key ?? OPEN_KEY;
+  const whole = {
+    title: 'Scales over the phrase',
+    scales: scalesFor(chords.value, { key, sounding: soundingOf(degrees.value) }),
+  };
+  if (chords.value.length < 2) return chords.value.map((chord) => ({ ...whole, title: `Scales over ${chord}` }));
+  const each = chords.value.map((chord) => {
+    const sounding = soundingOf(degrees.value.filter((one) => one.chord === chord));
+    return { title: `Scales over ${chord}`, scales: scalesFor([chord], { key, sounding }) };
+  });
+  return [whole, ...each];
+});
 const arpeggios = computed(() => arpeggiosOf(props.phrase, props.options));
 /** Held notes that are no chord tones: the ear hears them rub, or is meant to. */
 const leaning = computed(
@@ -89,23 +95,8 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
       {{ held - leaning }} of {{ held }} notes that the ear rests on
       {{ held === 1 ? 'is a chord tone' : 'are chord tones' }}.
     </p>
-    <details v-if="scales.length > 0">
-      <summary>Scales over {{ chords.join(', ') }}</summary>
-      <ol class="quiet-list">
-        <li v-for="scale in scales" :key="scale.name">
-          <strong>{{ scale.name }}</strong> {{ scale.because }}; {{ scale.share }} % of the phrase lies in it<template
-            v-if="scale.leaving.length > 0"
-            >, but {{ scale.leaving.join(', ') }}</template
-          >.
-        </li>
-      </ol>
-    </details>
+    <template v-for="{ title, scales } in scaleLists" :key="title">
+      <ScaleList v-if="scales.length > 0" :title="title" :scales="scales" />
+    </template>
   </section>
 </template>
-
-<style scoped>
-summary {
-  cursor: pointer;
-  color: var(--cool);
-}
-</style>

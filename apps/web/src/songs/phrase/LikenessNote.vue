@@ -15,8 +15,8 @@ const MAX_SHOWN = 2;
 const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
 
 /** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
-function mayRefer({ kinship, differences, likeness }: Alike): boolean {
-  return (kinship === 'same' || kinship === 'moved') && differences.length === 0 && likeness === 1;
+function mayRefer({ kinship, differences, likeness, hands }: Alike): boolean {
+  return (kinship === 'same' || kinship === 'moved') && differences.length === 0 && likeness === 1 && hands === null;
 }
 </script>
 

@@ -41,7 +41,7 @@ async function open(): Promise<void> {
 
 function say({ kind, before, after }: VersionStep): string {
   const place = after ?? before;
-  const at = `bar ${place?.bar ?? 1}, beat ${place?.beat ?? 1}`;
+  const at = place?.place ?? 'bar 1, beat 1';
   if (kind === 'changed') return `${at}: ${before?.text ?? ''} became ${after?.text ?? ''}`;
   return kind === 'gone' ? `${at}: ${before?.text ?? ''} went out` : `${at}: ${after?.text ?? ''} came in`;
 }

@@ -1,8 +1,9 @@
 import { checkPhrase } from '@jam-ledger/core/checks';
 import { bestPath, usualGuitar } from '@jam-ledger/core/fretboard';
-import { readShorthand } from '@jam-ledger/core/notation';
+import { eventsOf, readShorthand } from '@jam-ledger/core/notation';
 import { readKey, TUNINGS } from '@jam-ledger/core/pitch';
 import { ms, ratio, time, type Figure } from './measure.ts';
+import { longSolo } from './reading.ts';
 
 const guitar = usualGuitar(TUNINGS.standard);
 const BAR = '/16 5Dh7 5G 7G 5B 7B 5e 8e 10Bb1 8e 5e 7Gb1r 5G 7D 5D 7A | ';
@@ -22,7 +23,19 @@ export async function handFigures(): Promise<readonly Figure[]> {
     ['Cheapest places and fingers of the same, median', await anywhere(few), await anywhere(many)],
     ['All checks of the same, median', await checks(short, few), await checks(long, many)],
   ] as const;
-  return pairs.map(([what, quarter, whole]) => ({
+  const solo = longSolo();
+  const soloPhrase = read(solo);
+  const reading = await time(() => read(solo), 10);
+  const checking = await time(() => checkPhrase(soloPhrase, { ...guitar, text: solo, bpm: 90, key }), 10);
+  const afterKey: Figure = {
+    what: `All checks of the 64-bar solo after a key, ${eventsOf(soloPhrase).length} events, in the worker’s code, median`,
+    measured: ms(checking.median),
+    target: 'under 150 ms',
+    met: checking.median < 150,
+    yardstick: `reading it, ${ms(reading.median)}`,
+    ratio: ratio(checking.median, reading.median),
+  };
+  const linear = pairs.map(([what, quarter, whole]) => ({
     what,
     measured: ms(whole.median),
     target: '',
@@ -30,4 +43,5 @@ export async function handFigures(): Promise<readonly Figure[]> {
     yardstick: `8 bars, ${ms(quarter.median)}`,
     ratio: ratio(whole.median, quarter.median),
   }));
+  return [...linear, afterKey];
 }

@@ -146,10 +146,12 @@ describe('licks', () => {
     await add('other', ':A7 /8 5E 8E 5A 7A');
     expect(await find({ technique: 'whole-step bend' })).toEqual(['low']);
     expect(await find({ chord: 'D7' })).toEqual(['high']);
-    expect(await find({ degrees: 'b3 4 5 b7' })).toEqual(['low']);
+    // The bend sounds as what it is bent to.
+    expect(await find({ degrees: 'b3 5 5 b7' })).toEqual(['low']);
     expect(await find({ degrees: '3 4 5' })).toEqual([]);
     expect((await find({ shape: '0,0 0,2 1,0 1,3' })).toSorted()).toEqual(['high', 'low']);
-    expect((await find({ steps: '2 2 3' })).toSorted()).toEqual(['high', 'low']);
+    expect(await find({ steps: '2 2 3' })).toEqual(['high']);
+    expect(await find({ steps: '4 0 3' })).toEqual(['low']);
     expect(await find({ lowestFret: '12' })).toEqual(['high']);
     expect((await find({ highestFret: '8' })).toSorted()).toEqual(['low', 'other']);
     expect(await find({ fastest: '80' })).toEqual([]);
@@ -180,7 +182,7 @@ describe('licks', () => {
     const found: LicksFound = (await mara.get('/api/licks').query({ like: id }).expect(200)).body;
     const says = new Map(found.licks.map(({ name, likeness }) => [name, likeness]));
     expect(says.get('two up')).toBe('it, moved up 2 frets.');
-    expect(says.get('one differs')).toContain('but for beat 4');
+    expect(says.get('one differs')).toContain('but for bar 1, beat 4');
     expect(says.has('nothing like it')).toBe(false);
   });
 

@@ -50,7 +50,9 @@ const key = () =>
     Joi.string()
       .max(SONG_LIMITS.key)
       .allow('')
-      .custom((value: string, helpers) => (value.trim() === '' || readKey(value) ? value : helpers.error('key.none'))),
+      .custom((value: string, helpers) =>
+        value.length > SONG_LIMITS.key || value.trim() === '' || readKey(value) ? value : helpers.error('key.none'),
+      ),
   );
 const seconds = () => between(SONG_LIMITS.startSeconds);
 

@@ -293,6 +293,12 @@ describe('words', () => {
   test.each(['4', '4/5', '0/4', 'four', '4/4/4'])('%s is none', (meter) =>
     expect(saidOf('changeSetUp', ['meter'], meter)).toBe('This is not a meter such as 4/4 or 6/8.'),
   );
+  test.each(['', ' ', 'A minor', 'B flat', 'D harmonic minor', 'F# mixolydian', 'A blues'])('“%s” is a key', (key) => {
+    for (const field of ['key', 'secondKey']) expect(saidOf('changeSetUp', [field], key)).toBeUndefined();
+  });
+  test.each(['H', 'A sideways', 'somewhere in G'])('%s is none', (key) =>
+    expect(saidOf('changeSetUp', ['key'], key)).toMatch(/^This is no key: write it such as A minor/),
+  );
   test.each(['standard', 'drop D', 'C2 G2 D3 A3 E4', 'E2 A2 D3 G3 B3 E4'])('%s is a tuning', (tuning) =>
     expect(saidOf('changeSetUp', ['tuning'], tuning)).toBeUndefined(),
   );

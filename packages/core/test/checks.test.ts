@@ -102,16 +102,13 @@ describe('likely slips', () => {
   test.each([
     ['fret said for string', '5@2 8@2 2@5 5@1 8@1', '5@2'],
     ['an octave', '/8 5G 7G 19G 5B 8B', '7G'],
-    ['far from the hand', '/8 5G 7G 17A 8B 5e', '7G'],
+    ['a ten gained', '/8 5G 7G 17A 8B 5e', '7A'],
   ])('%s', (_, text, meant) => {
     const wrong = found(text, 'slip', { key })[0];
     expect(wrong?.fix?.text).toBe(meant);
   });
-  test('the string beside it, where it leaves the key', () => {
-    expect(found('/8 5A 7A 5D 7D 6G 5G 7D 5D', 'slip', { key: readKey('A minor') })).toHaveLength(0);
-    expect(fixed('/8 7D 9D 7G 9D 8G 10B 7e 10e', 'slip', { key: readKey('E minor') })).toBe(
-      '/8 7D 9D 7G 9D 8B 10B 7e 10e',
-    );
+  test('a chromatic note that only passes is none', () => {
+    expect(found('/8 5A 7A 5D 7D 5G 6G 7G 5D', 'slip', { key: readKey('A minor') })).toHaveLength(0);
   });
   test('blue notes over a major key are no slips where they are several', () =>
     expect(found('/8 5G 7G 7G 5B 8B', 'slip', { key: readKey('A') })).toEqual([]));

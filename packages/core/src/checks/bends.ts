@@ -1,5 +1,7 @@
 import { pitchAt, topFret } from '../fretboard/index.ts';
 import { bendHeight, eventsOf, type BendMove, type EventItem, type WrittenNote } from '../notation/index.ts';
+import { chromaOf } from '../harmony/index.ts';
+import { scaleOfKey } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
 /** A bend that ends so near to a note struck or sounding with it is meant to meet it, semitones. Our choice. */
@@ -31,7 +33,9 @@ function partnerProblems(
     const struck = item.notes.filter((one) => one !== note && heldBend(one) === undefined);
     const beside =
       item.notes.length === 1 && last.kind === 'bend' && after?.link === undefined ? (after?.notes ?? []) : [];
-    const later = beside.filter(
+    // Whether the melody only goes on: the bent pitch belongs to the key by itself.
+    const belongs = options.key !== undefined && scaleOfKey(options.key).has(chromaOf(Math.round(bent)));
+    const later = (belongs ? [] : beside).filter(
       (one) => one.string !== note.string && beside.length === 1 && heldBend(one) === undefined,
     );
     const off = [...struck, ...later].find((one) => {

@@ -4,8 +4,8 @@ import { spell, tonicOf, writeSpelling } from '../pitch/index.ts';
 import { bendProblems, unheardTargets } from './bends.ts';
 import { gripProblems, missingFrets } from './hands.ts';
 import { betterKey } from './keys.ts';
-import type { Checked, CheckOptions, HandProblem } from './problem.ts';
-import { slipProblems } from './slips.ts';
+import type { CheckCode, Checked, CheckOptions, HandProblem } from './problem.ts';
+import { slipProblems } from './slips/index.ts';
 import { speedProblems } from './speed.ts';
 
 /**
@@ -23,15 +23,50 @@ export function checkPhrase(phrase: Phrase, options: CheckOptions, path?: Path):
   const guitar: Guitar = options;
   const way = path ?? bestPath(phrase, guitar, { asWritten: true });
   const checked: Checked = { phrase, options };
-  return [
+  const slips = slipProblems(checked);
+  const others = [
     ...missingFrets(checked),
     ...gripProblems(checked, way),
     ...speedProblems(checked, way),
     ...bendProblems(checked),
     ...unheardTargets(checked),
     ...keyProblems(checked),
-    ...slipProblems(checked),
-  ].sort((a, b) => a.span.from - b.span.from);
+  ];
+  return explained(phrase, slips, others).toSorted((a, b) => a.span.from - b.span.from);
+}
+
+/** What follows from a note that was likely not meant at all: it is not told beside the slip. */
+const FOLLOWS: readonly CheckCode[] = ['reach', 'stack-impossible', 'jump-fast', 'unison-off', 'bend-beyond-neck'];
+
+/** Most fixes of one problem. Our choice. */
+const MAX_FIXES = 3;
+
+/**
+ * Slips with what else is found: a fret that is not there offers what was likely meant first; what only follows from a slip, at its
+ * place or on the way back from it, is left out.
+ */
+function explained(
+  phrase: Phrase,
+  slips: readonly HandProblem[],
+  others: readonly HandProblem[],
+): readonly HandProblem[] {
+  const bySpan = new Map(slips.map((slip) => [slip.span, slip]));
+  const events = eventsOf(phrase);
+  const after = new Set(
+    events.flatMap(({ item }, index) => (bySpan.has(item.span) ? (events[index + 1]?.item.span ?? []) : [])),
+  );
+  const kept = others.flatMap((problem): readonly HandProblem[] => {
+    if (after.has(problem.span) && FOLLOWS.includes(problem.code)) return [];
+    const slip = bySpan.get(problem.span);
+    if (!slip) return [problem];
+    if (FOLLOWS.includes(problem.code)) return [];
+    if (problem.code !== 'fret-missing') return [problem];
+    bySpan.delete(problem.span);
+    const fixes = [slip.fix, ...(slip.otherFixes ?? []), problem.fix].flatMap((fix) => fix ?? []).slice(0, MAX_FIXES);
+    const [fix, ...otherFixes] = fixes;
+    return [{ ...problem, ...(fix && { fix }), otherFixes }];
+  });
+  return [...kept, ...bySpan.values()];
 }
 
 function keyProblems({ phrase, options }: Checked): readonly HandProblem[] {

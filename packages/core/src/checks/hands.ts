@@ -129,9 +129,10 @@ function reachProblem(
   const { text, reachMm } = options;
   // A single note is reached by moving; only what is held at once can be too wide.
   const beyond = item.notes.length > 1 ? beyondReachMm(grip, options) : 0;
-  const legato = item.link === 'hammer' || item.link === 'pull' ? legatoMm(item, before?.item, options) : 0;
-  const mm = Math.max(beyond > 0 ? spanMm(grip, options) : 0, legato);
-  if (mm <= reachMm) return undefined;
+  const legato = legatoMm(item, before?.item, options);
+  const beyondLegato = legato > reachMm + LEGATO_ROOM_MM;
+  if (beyond <= ANGLED_MM && !beyondLegato) return undefined;
+  const mm = Math.max(beyond > ANGLED_MM ? spanMm(grip, options) : 0, beyondLegato ? legato : 0);
   const elsewhere = item.notes.length === 1 || legato > 0 ? undefined : narrower(item, options);
   return [
     {
@@ -150,8 +151,15 @@ function reachProblem(
   ];
 }
 
-/** From the fret that stays down to the one hammered or pulled to, millimetres. */
+/** What a hand that is turned a little reaches further than one that lies along the neck, millimetres. Source: common practice; the size our choice. */
+const ANGLED_MM = 12;
+
+/** What a finger that may let go reaches further from one that need not press on, millimetres. Our choice. */
+const LEGATO_ROOM_MM = 30;
+
+/** From the fret that stays down to the one hammered or pulled to, millimetres; none where the other hand taps. */
 function legatoMm(item: EventItem, before: EventItem | undefined, options: Checked['options']): number {
+  if ((item.link !== 'hammer' && item.link !== 'pull') || before?.link === 'tap') return 0;
   const spans = item.notes.map(({ string, fret }) => {
     const from = before?.notes.find((note) => note.string === string)?.fret ?? 0;
     return fret === null || fret === 0 || from === 0 ? 0 : mmBetween(options, from, fret);

@@ -31,17 +31,19 @@ function jumps(
   return path.steps.flatMap(({ item, shiftMm }, index): readonly HandProblem[] => {
     const before = path.steps[index - 1]?.item;
     const time = before && seconds.get(before);
-    const link = item.link === 'slide' || item.link === 'shift';
-    if (!before || time === undefined || link || shiftMm / time <= FASTEST_HAND_MM_PER_SECOND) return [];
-    const [from, to] = [before.notes[0], item.notes[0]];
-    if (!from || !to) return [];
+    const link = item.link === 'slide' || item.link === 'shift' || item.link === 'tap';
+    const [from, to] = [before?.notes[0], item.notes[0]];
+    if (!before || !from || !to || time === undefined || link) return [];
+    // A hand that reaches from one fret to the other need not have gone all the way.
+    const jumpMm = from.fret && to.fret ? Math.min(shiftMm, mmBetween(options, from.fret, to.fret)) : shiftMm;
+    if (jumpMm / time <= FASTEST_HAND_MM_PER_SECOND) return [];
     const nearer = nearerFretPosition(path, index, options);
     return [
       {
         code: 'jump-fast',
         severity: 'warning',
         span: item.span,
-        message: `The jump from ${sayNote(from, names)} to ${sayNote(to, names)} is ${Math.round(shiftMm)} mm in ${time.toFixed(2)} s, ${Math.round(shiftMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
+        message: `The jump from ${sayNote(from, names)} to ${sayNote(to, names)} is ${Math.round(jumpMm)} mm in ${time.toFixed(2)} s, ${Math.round(jumpMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
         ...(nearer && {
           fix: fixOf(
             `Play ${sayNote(nearer, names)}, nearer`,

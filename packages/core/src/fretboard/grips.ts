@@ -113,14 +113,23 @@ function fingerings(
     for (const finger of fingersFor(note, barre)) {
       const before = held.findLastIndex((_, at) => at < index && fingers[at] === finger);
       const other = held[before];
-      const lastFinger = fingers.findLast((one) => typeof one === 'number') ?? 0;
-      if (typeof finger === 'number' && finger < lastFinger) continue;
+      if (typeof finger === 'number' && finger < lowestFinger(held, fingers, index)) continue;
       if (other && !(other.fret === note.fret && typeof finger === 'number' && canBar(other, note, open))) continue;
       walk(index + 1, [...fingers, finger]);
     }
   };
   walk(0, []);
   return found;
+}
+
+/**
+ * The lowest finger that may press the next note: none below those of lower frets. At one fret fingers that are written may stand in
+ * any order, as in an open A; others go up with the strings, so that the same grip is not looked at over and over.
+ */
+function lowestFinger(held: readonly Held[], fingers: readonly FrettingFinger[], index: number): number {
+  const note = held[index];
+  const before = fingers.filter((_, at) => note?.asked === undefined || held[at]?.fret !== note.fret);
+  return Math.max(0, ...before.filter((one) => typeof one === 'number'));
 }
 
 function fingersFor({ fret, asked, needsAbove }: Held, barre: number | null): readonly FrettingFinger[] {

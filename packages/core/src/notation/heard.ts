@@ -87,18 +87,32 @@ function heardNote(
   if (fret === null || string > setup.tuning.openMidis.length) return undefined;
   const plain = midiOf(setup.tuning, string, 0, setup.capo) + soundingFret(note, fret);
   const steps = restingSteps(note, plateaus);
-  const heights = [...new Set(plateaus.map((one) => one.steps))].filter((height) => height !== steps);
   const { at, length, timed, bar, chord, span } = event;
   return {
     ...{ item, note, span, at, length, timed, bar, chord, string, fret },
     struck: plain + 2 * (plateaus[0]?.steps ?? 0),
     rests: plain + 2 * steps,
-    through: [
-      ...heights.map((height) => plain + 2 * height),
-      ...(note.trill === undefined ? [] : [plain + note.trill - fret]),
-    ],
+    through: throughOf(note, { fret, plain, steps, plateaus }),
     how: howOf(note, item, plateaus),
   };
+}
+
+const NOTHING: readonly number[] = [];
+
+/** The pitches besides the one it rests on. */
+function throughOf(
+  { moves, trill }: WrittenNote,
+  around: {
+    readonly fret: number;
+    readonly plain: number;
+    readonly steps: number;
+    readonly plateaus: readonly Plateau[];
+  },
+): readonly number[] {
+  if (moves === undefined && trill === undefined) return NOTHING;
+  const { fret, plain, steps, plateaus } = around;
+  const heights = [...new Set(plateaus.map((one) => one.steps))].filter((height) => height !== steps);
+  return [...heights.map((height) => plain + 2 * height), ...(trill === undefined ? [] : [plain + trill - fret])];
 }
 
 /** Semitones above the open string; those of a harmonic are not at its fret. */

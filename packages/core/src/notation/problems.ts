@@ -40,6 +40,8 @@ export interface Problem<Code extends string = ProblemCode> {
   readonly message: string;
   readonly span: Span;
   readonly fix?: Fix;
+  /** Other fixes, the likelier first. */
+  readonly otherFixes?: readonly Fix[];
 }
 
 /** The severity of each code. Our choice: what is skipped is an error, what is kept is a warning. */

@@ -12,6 +12,9 @@ const GRADES = { error: 'not read', warning: 'look again', hint: 'a question' } 
 const MAX_SHOWN = 25;
 const shown = computed(() => props.problems.slice(0, MAX_SHOWN));
 
+/** What would do, the likeliest first. */
+const fixesOf = ({ fix, otherFixes = [] }: Problem<string>): readonly Fix[] => (fix ? [fix, ...otherFixes] : []);
+
 function quote(text: string, { from, to }: Span): string {
   const words = text.slice(from, to).trim();
   if (words === '') return 'at the end';
@@ -28,14 +31,17 @@ function quote(text: string, { from, to }: Span): string {
           <span class="grade">{{ GRADES[problem.severity] }}</span>
         </button>
         <p>{{ problem.message }}</p>
-        <Button
-          v-if="problem.fix"
-          size="small"
-          severity="secondary"
-          outlined
-          :label="problem.fix.title"
-          @click="emit('fix', problem.fix)"
-        />
+        <p class="fixes">
+          <Button
+            v-for="fix in fixesOf(problem)"
+            :key="fix.title"
+            size="small"
+            severity="secondary"
+            outlined
+            :label="fix.title"
+            @click="emit('fix', fix)"
+          />
+        </p>
       </li>
     </ul>
     <p v-if="problems.length > MAX_SHOWN" class="soft">And {{ problems.length - MAX_SHOWN }} more.</p>
@@ -43,6 +49,11 @@ function quote(text: string, { from, to }: Span): string {
 </template>
 
 <style scoped>
+.fixes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+}
 .remark {
   border-left: 3px solid var(--warm);
   padding: 0.15rem 0 0.4rem 0.6rem;

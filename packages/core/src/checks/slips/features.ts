@@ -1,0 +1,347 @@
+import { chromaOf } from '../../harmony/index.ts';
+import { hasMinorThird, scaleOfKey, tonicOf, type Key } from '../../pitch/index.ts';
+import type { Line, LineNote } from './line.ts';
+import type { Reread } from './readings.ts';
+
+/** What speaks against a note where it stands; less is likelier. */
+export const FEATURES = [
+  'key',
+  'apart',
+  'apart on both sides',
+  'out of reach',
+  'out of the box',
+  'open far from open',
+  'new place',
+  'new figure',
+  'unison missed',
+  'new shape',
+  'wide stack',
+  'rub in a stack',
+  'high',
+  'leap',
+] as const;
+/** A number for each of the `FEATURES`, in their order. */
+export type FeatureValues = readonly number[];
+
+/** So many events to each side are what a note is near to or far from; a thumb comes back to its string within them. Our choice. */
+const NEAR_EVENTS = 3;
+/** So many fretted events to each side make the box a note is played in. Source: common practice (a hand’s position). */
+const BOX_EVENTS = 4;
+/** What is left of the cost of a chromatic note that only passes. Our choice. */
+const PASSING = 0.25;
+/** Frets under a hand that stays. Source: common practice. */
+const BOX_FRETS = 4;
+/** So many events to each side are looked at for figures and open strings. Our choice. */
+const FAR_EVENTS = 64;
+const OPEN_EVENTS = 8;
+
+/** A phrase with all that the features of its notes are computed from. */
+export class Surroundings {
+  readonly #line: Line;
+  readonly #scale: ReadonlySet<number> | undefined;
+  readonly #grey: ReadonlySet<number>;
+  /** How often each pitch class sounds. */
+  readonly #chromas = new Map<number, number>();
+  /** Events of each place, figure and shape, by their text. */
+  readonly #seen = new Map<string, number[]>();
+
+  /** Notes and text of each event as written. */
+  readonly #written: readonly (readonly LineNote[])[];
+  readonly #writtenTexts: readonly string[];
+  /** The box around each event, as written. */
+  readonly #boxes = new Map<number, readonly [before: Box, after: Box]>();
+  /** Whether an open string sounds near an event, by event and string. */
+  readonly #pedals = new Map<number, boolean>();
+
+  /** @param key the key that notes are compared with; undefined where it is open or in doubt */
+  constructor(line: Line, key: Key | undefined) {
+    this.#line = line;
+    this.#written = line.events.map((indices) => indices.flatMap((index) => line.notes[index] ?? []));
+    this.#writtenTexts = this.#written.map(placeTextOf);
+    this.#scale = key && scaleOfKey(key);
+    this.#grey = new Set(key && greyOf(key));
+    for (const note of line.notes) {
+      const chroma = chromaOf(note.midi);
+      this.#chromas.set(chroma, (this.#chromas.get(chroma) ?? 0) + 1);
+    }
+    line.events.forEach((_, event) => {
+      for (const text of this.#textsOf(event, NOTHING)) this.#remember(text, event);
+    });
+  }
+
+  /** What speaks against a note, all others as written but for `changes`. */
+  featuresOf(index: number, changes: ReadonlyMap<number, Reread>): FeatureValues {
+    const note = this.#line.notes[index];
+    if (!note) return FEATURES.map(() => 0);
+    const { before, after } = this.#distances(note, changes);
+    const box = this.#box(note, changes);
+    const stack = this.#stack(note, changes);
+    const read = changes.get(index) ?? note;
+    return [
+      this.#key(note, changes),
+      Math.min(before.apart, after.apart),
+      Math.max(before.apart, after.apart),
+      Math.min(box.before, box.after),
+      box.around,
+      this.#openFar(note, read),
+      this.#isKnown(this.#placeText(note.event, changes), note.event) ? 0 : 1,
+      this.#newFigures(note.event, changes),
+      this.#unison(note, changes),
+      stack.isNew,
+      stack.wide,
+      stack.rub,
+      Math.max(0, read.fret - 17) / 5,
+      Math.max(0, Math.min(before.leap, after.leap) - 12) / 12,
+    ];
+  }
+
+  #remember(text: string, event: number): void {
+    const known = this.#seen.get(text);
+    if (known) known.push(event);
+    else this.#seen.set(text, [event]);
+  }
+
+  /** Whether a text stands at another event not too far away. */
+  #isKnown(text: string, event: number): boolean {
+    return (this.#seen.get(text) ?? []).some((one) => one !== event && Math.abs(one - event) <= FAR_EVENTS);
+  }
+
+  #read(index: number, changes: ReadonlyMap<number, Reread>): Reread | undefined {
+    return changes.get(index) ?? this.#line.notes[index];
+  }
+
+  #isWritten(event: number, changes: ReadonlyMap<number, Reread>): boolean {
+    return changes.size === 0 || !(this.#line.events[event] ?? []).some((index) => changes.has(index));
+  }
+
+  #notesAt(event: number, changes: ReadonlyMap<number, Reread>): readonly Reread[] {
+    const written = this.#written[event] ?? [];
+    return this.#isWritten(event, changes) ? written : written.map((note) => changes.get(note.index) ?? note);
+  }
+
+  #placeText(event: number, changes: ReadonlyMap<number, Reread>): string {
+    if (this.#isWritten(event, changes)) return this.#writtenTexts[event] ?? '';
+    return placeTextOf(this.#notesAt(event, changes));
+  }
+
+  #shapeText(event: number, changes: ReadonlyMap<number, Reread>): string {
+    const notes = this.#notesAt(event, changes);
+    const [first] = notes;
+    if (!first || notes.length < 2 || !isGrip(notes)) return '';
+    return `shape ${notes.map(({ string, fret }) => `${string - first.string},${fret - first.fret}`).join(' ')}`;
+  }
+
+  /** All that an event is remembered by. */
+  #textsOf(event: number, changes: ReadonlyMap<number, Reread>): readonly string[] {
+    const [before, own] = [event - 1, event].map((one) => this.#placeText(one, changes));
+    const shape = this.#shapeText(event, changes);
+    return [own ?? '', `${before ?? ''}>${own ?? ''}`, ...(shape === '' ? [] : [shape])];
+  }
+
+  #key({ index, event, chord }: LineNote, changes: ReadonlyMap<number, Reread>): number {
+    const read = this.#read(index, changes);
+    if (!this.#scale || !read) return 0;
+    const chroma = chromaOf(read.midi);
+    if (this.#scale.has(chroma)) return 0;
+    const own = chromaOf(this.#line.notes[index]?.midi ?? 0) === chroma ? 1 : 0;
+    const isGrey = this.#grey.has(chroma) || chord?.tones.has(chroma);
+    const rubs = chord !== undefined && chord.isPlainMajor && chromaOf(chroma - chord.root) === 3;
+    const cost = (isGrey && !rubs ? 0.5 : 1) * (this.#passes(event, read, changes) ? PASSING : 1);
+    return (this.#chromas.get(chroma) ?? 0) > own ? cost / 2 : cost;
+  }
+
+  /** Whether a note lies between its two neighbours, a semitone from each. */
+  #passes(event: number, { midi }: Reread, changes: ReadonlyMap<number, Reread>): boolean {
+    const [before, after] = [event - 1, event + 1].map((one) => this.#notesAt(one, changes));
+    const [from, to] = [before?.[0], after?.[0]];
+    if (!from || !to || before?.length !== 1 || after?.length !== 1) return false;
+    return Math.abs(midi - from.midi) === 1 && to.midi - midi === midi - from.midi;
+  }
+
+  /** How far a note lies from the nearest of the events before, and after: in strings or melody, whichever is nearer. */
+  #distances(
+    note: LineNote,
+    changes: ReadonlyMap<number, Reread>,
+  ): { readonly before: Distance; readonly after: Distance } {
+    const read = this.#read(note.index, changes);
+    if (read?.fret === 0 && this.#isPedal(note, read)) return { before: NO_DISTANCE, after: NO_DISTANCE };
+    const to = (events: readonly number[]): Distance => {
+      const others = events.flatMap((event) => this.#notesAt(event, changes));
+      // A pedal alone tells nothing of the line above it.
+      if (read?.fret !== 0 && others.every((other) => other.fret === 0 && this.#isPedal(note, other)))
+        return NO_DISTANCE;
+      if (others.length === 0 || !read) return NO_DISTANCE;
+      return others.reduce<Distance>((best, other) => {
+        const strings = Math.max(0, Math.abs(other.string - read.string) - 1);
+        const leap = Math.abs(other.midi - read.midi);
+        const apart = Math.min(strings, Math.max(0, leap - 4) / 3);
+        return { apart: Math.min(best.apart, apart), leap: Math.min(best.leap, leap) };
+      }, FAR);
+    };
+    const away = Array.from({ length: NEAR_EVENTS }, (_, index) => index + 1);
+    const [before, after] = [-1, 1].map((way) => to(away.map((by) => note.event + way * by)));
+    if (!before || !after) return { before: NO_DISTANCE, after: NO_DISTANCE };
+    // At the ends of a phrase there is one side alone, and a leap there is nobody’s slip.
+    if (before === NO_DISTANCE) return { before: halved(after), after: halved(after) };
+    return after === NO_DISTANCE ? { before: halved(before), after: halved(before) } : { before, after };
+  }
+
+  /** Whether an open string sounds at another event near by, or beside a note in its own. */
+  #isPedal({ event, index }: LineNote, { string }: Reread): boolean {
+    const key = index * STRINGS + string;
+    const known = this.#pedals.get(key);
+    if (known !== undefined) return known;
+    const near = this.#written.slice(Math.max(0, event - OPEN_EVENTS), event + OPEN_EVENTS + 1);
+    const found = near.some((notes) =>
+      notes.some((note) => note.index !== index && note.fret === 0 && note.string === string),
+    );
+    this.#pedals.set(key, found);
+    return found;
+  }
+
+  /** Frets beyond the box that the events around are played in; none for open strings and taps. In threes of frets, 3 at most. */
+  #box(note: LineNote, changes: ReadonlyMap<number, Reread>): { before: number; after: number; around: number } {
+    const read = this.#read(note.index, changes);
+    if (!read || read.fret === 0 || note.item.link === 'tap') return { before: 0, after: 0, around: 0 };
+    const [before, after] = this.#boxesAt(note.event);
+    const around = beyond(read.fret, joined(before, after));
+    return {
+      before: before.count < 2 ? around : beyond(read.fret, before),
+      after: after.count < 2 ? around : beyond(read.fret, after),
+      around,
+    };
+  }
+
+  #boxesAt(event: number): readonly [before: Box, after: Box] {
+    const known = this.#boxes.get(event);
+    if (known) return known;
+    const boxes = [this.#boxBeside(event, -1), this.#boxBeside(event, 1)] as const;
+    this.#boxes.set(event, boxes);
+    return boxes;
+  }
+
+  #boxBeside(own: number, step: 1 | -1): Box {
+    let box = NO_BOX;
+    let events = 0;
+    for (let event = own + step; events < BOX_EVENTS && this.#written[event]; event += step) {
+      const held = (this.#written[event] ?? []).filter(({ item, fret }) => item.link !== 'tap' && fret > 0);
+      if (held.length > 0) events += 1;
+      for (const { fret } of held) box = joined(box, { low: fret, high: fret, count: 1 });
+    }
+    return box;
+  }
+
+  /** An open string where no other one sounds near and the hand is up the neck. */
+  #openFar({ event, index }: LineNote, read: Reread): number {
+    if (read.fret !== 0) return 0;
+    let low = Infinity;
+    for (let one = event - OPEN_EVENTS; one <= event + OPEN_EVENTS; one += 1)
+      for (const other of this.#line.events[one] ?? []) {
+        if (other === index) continue;
+        const fret = this.#line.notes[other]?.fret ?? 0;
+        if (fret === 0) return 0;
+        low = Math.min(low, fret);
+      }
+    return low >= BOX_FRETS && low < Infinity ? 1 : 0;
+  }
+
+  /** Of the steps into an event and on from it, the share that stands nowhere else. */
+  #newFigures(event: number, changes: ReadonlyMap<number, Reread>): number {
+    const [before, own, after] = [event - 1, event, event + 1].map((one) => this.#placeText(one, changes));
+    const into = this.#isKnown(`${before ?? ''}>${own ?? ''}`, event);
+    const on = this.#isKnown(`${own ?? ''}>${after ?? ''}`, event + 1);
+    return (into ? 0 : 0.5) + (on ? 0 : 0.5);
+  }
+
+  /** A bend beside a plain note that it meets, or misses by no more than two semitones. */
+  #unison({ index, event }: LineNote, changes: ReadonlyMap<number, Reread>): number {
+    const read = this.#read(index, changes);
+    if (!read) return 0;
+    const own = this.#line.events[event] ?? [];
+    const struck = own.filter((one) => one !== index).flatMap((one) => this.#read(one, changes) ?? []);
+    let worst = 0;
+    for (const other of struck) {
+      const [bent, plain] = read.bend > 0 ? [read, other] : [other, read];
+      if (bent.bend === 0 || plain.bend > 0) continue;
+      const apart = Math.abs(bent.midi - plain.midi);
+      if (apart === 0) return -1;
+      if (apart <= 2) worst = 1;
+    }
+    return worst;
+  }
+
+  #isGripAsWritten(event: number): boolean {
+    return isGrip(this.#notesAt(event, NOTHING));
+  }
+
+  #stack(
+    { event, index }: LineNote,
+    changes: ReadonlyMap<number, Reread>,
+  ): { isNew: number; wide: number; rub: number } {
+    const notes = this.#notesAt(event, changes);
+    const read = this.#read(index, changes);
+    if (notes.length < 2 || !read) return { isNew: 0, wide: 0, rub: 0 };
+    const frets = notes.map(({ fret }) => fret).filter((fret) => fret > 0);
+    const width = frets.length === 0 ? 0 : Math.max(...frets) - Math.min(...frets);
+    const rubs = notes.some((one) => one !== read && Math.abs(one.midi - read.midi) === 1);
+    return {
+      isNew: this.#isGripAsWritten(event) && !this.#isKnown(this.#shapeText(event, changes), event) ? 1 : 0,
+      wide: Math.max(0, width - 3) / 2,
+      rub: rubs ? 1 : 0,
+    };
+  }
+}
+
+/** Frets that are held around a note. */
+interface Box {
+  readonly low: number;
+  readonly high: number;
+  readonly count: number;
+}
+const NO_BOX: Box = { low: Infinity, high: -Infinity, count: 0 };
+const joined = (a: Box, b: Box): Box => ({
+  low: Math.min(a.low, b.low),
+  high: Math.max(a.high, b.high),
+  count: a.count + b.count,
+});
+
+/** How far a fret lies beyond a box, in threes of frets, 3 at most; 0 where too little is known of the box. */
+function beyond(fret: number, { low, high, count }: Box): number {
+  if (count < 2) return 0;
+  return Math.min(3, Math.max(0, fret - Math.max(high, low + BOX_FRETS), Math.min(low, high - BOX_FRETS) - fret) / 3);
+}
+
+/** A stack as text: strings, frets and bends. */
+function placeTextOf(notes: readonly Reread[]): string {
+  return notes.map(({ string, fret, bend }) => `${string}.${fret}${bend > 0 ? `b${bend}` : ''}`).join('+');
+}
+
+/** More strings than any guitar has. */
+const STRINGS = 16;
+
+/** Whether a stack is held as one grip: all of it fretted, on strings that lie together. A thumb and a finger apart are none. */
+function isGrip(notes: readonly Reread[]): boolean {
+  const strings = notes.map(({ string }) => string).toSorted((a, b) => a - b);
+  return (
+    notes.every(({ fret }) => fret > 0) &&
+    strings.every((string, index) => string - (strings[index - 1] ?? string) <= GRIP_STRINGS)
+  );
+}
+
+/** Strings from one note of a grip to the next, as in an octave. Our choice. */
+const GRIP_STRINGS = 2;
+
+interface Distance {
+  readonly apart: number;
+  readonly leap: number;
+}
+const NO_DISTANCE: Distance = { apart: 0, leap: 0 };
+const FAR: Distance = { apart: Infinity, leap: Infinity };
+const halved = ({ apart, leap }: Distance): Distance => ({ apart: apart / 2, leap: leap / 2 });
+const NOTHING: ReadonlyMap<number, Reread> = new Map();
+
+/** Notes that belong half: the blue third, fifth and seventh, and in minor the raised sixth and seventh. Source: common practice. */
+function greyOf(key: Key): readonly number[] {
+  const above = hasMinorThird(key) ? [6, 9, 11] : [3, 6, 10];
+  return above.map((semitones) => chromaOf(tonicOf(key) + semitones));
+}

@@ -1,0 +1,126 @@
+import type { Guitar } from '../../fretboard/index.ts';
+import type { EventItem, Phrase } from '../../notation/index.ts';
+import type { Key } from '../../pitch/index.ts';
+import { betterKey } from '../keys.ts';
+import { FEATURES, Surroundings, type FeatureValues } from './features.ts';
+import { lineOf, type Line } from './line.ts';
+import { readingsOf, SLIP_KINDS, type Reading, type SlipKind } from './readings.ts';
+import { KIND_COSTS, THRESHOLD, WEIGHTS } from './weights.ts';
+
+/** Another reading of an event, and how much likelier it is than what stands, log-odds. */
+export interface LikelyReading {
+  readonly kind: SlipKind;
+  readonly logOdds: number;
+  /** What would be written: for each event its notes. */
+  readonly events: ReadonlyMap<EventItem, EventItem>;
+}
+
+/** An event that was likely said or typed wrongly, and what was likely meant, the likeliest first. */
+export interface Slip {
+  readonly item: EventItem;
+  /** How much likelier any other reading of one of its numbers or letters is, log-odds. */
+  readonly logOdds: number;
+  readonly readings: readonly LikelyReading[];
+}
+
+/** With fewer events there is too little that one could stand apart from. Our choice. */
+const MIN_EVENTS = 4;
+
+/** Most readings offered for one event. */
+const MAX_READINGS = 3;
+
+/** The log-odds of another reading of a note, and what they come from: how much less speaks against it, feature by feature. */
+export interface Weighed {
+  readonly reading: Reading;
+  readonly gains: FeatureValues;
+}
+
+/** Every other reading of each note of a phrase with what speaks for it; what the weights are fitted to. */
+export function weighReadings(
+  phrase: Phrase,
+  guitar: Guitar,
+  key: Key | undefined,
+): { readonly line: Line; readonly sites: readonly (readonly Weighed[])[] } {
+  const line = lineOf(phrase, guitar);
+  const around = new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined);
+  const none = new Map();
+  const asWritten = line.notes.map(({ index }) => around.featuresOf(index, none));
+  const sites = line.notes.map((note) =>
+    readingsOf(note, line, guitar).map((reading): Weighed => {
+      const gains = FEATURES.map(() => 0);
+      for (const index of reading.changes.keys())
+        around.featuresOf(index, reading.changes).forEach((value, feature) => {
+          gains[feature] = (gains[feature] ?? 0) + (asWritten[index]?.[feature] ?? 0) - value;
+        });
+      return { reading, gains };
+    }),
+  );
+  return { line, sites };
+}
+
+const WEIGHT_VALUES = FEATURES.map((feature) => WEIGHTS[feature]);
+
+/** The log-odds of a reading. */
+export function logOddsOf(
+  { reading, gains }: Weighed,
+  weights: FeatureValues = WEIGHT_VALUES,
+  costs: Readonly<Record<SlipKind, number>> = KIND_COSTS,
+): number {
+  return gains.reduce((sum, gain, feature) => sum + gain * (weights[feature] ?? 0), -costs[reading.kind]);
+}
+
+/**
+ * Likely slips of a phrase, in the order of the text; at most one an event. A noisy channel: what is likely to be meant against what
+ * goes wrong when it is said or typed. Linear in the notes.
+ */
+export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): readonly Slip[] {
+  const { line, sites } = weighReadings(phrase, guitar, key);
+  const played = new Map(line.notes.map(({ item }) => [item, item.times]));
+  if ([...played.values()].reduce((sum, times) => sum + times, 0) < MIN_EVENTS) return [];
+  return line.events.flatMap((indices): readonly Slip[] => {
+    const weighed = indices.map((index) =>
+      (sites[index] ?? []).map((one) => ({ ...one.reading, logOdds: logOddsOf(one) })),
+    );
+    const logOdds = Math.max(...weighed.map((site) => logSum(site.map((one) => one.logOdds))));
+    const item = line.notes[indices[0] ?? -1]?.item;
+    if (!item || !(logOdds > THRESHOLD)) return [];
+    const best = weighed
+      .flat()
+      .toSorted((a, b) => b.logOdds - a.logOdds)
+      .slice(0, MAX_READINGS);
+    return [{ item, logOdds, readings: best.map((one) => ({ ...one, events: rewritten(one, line) })) }];
+  });
+}
+
+/** The logarithm of a sum of odds; -Infinity for none. */
+export function logSum(logOdds: readonly number[]): number {
+  const max = Math.max(...logOdds);
+  return max === -Infinity ? max : max + Math.log(logOdds.reduce((sum, one) => sum + Math.exp(one - max), 0));
+}
+
+/** The events as they would be written in another reading. */
+export function rewritten({ changes }: Reading, { notes }: Line): ReadonlyMap<EventItem, EventItem> {
+  const events = new Map<EventItem, EventItem>();
+  for (const [index, { string, fret, bend }] of changes) {
+    const note = notes[index];
+    if (!note) continue;
+    const event = events.get(note.item) ?? note.item;
+    const changed = event.notes.map((one, at) =>
+      at === note.at ? resized({ ...one, string, fret }, note.bend, bend) : one,
+    );
+    events.set(note.item, { ...event, notes: changed });
+  }
+  return events;
+}
+
+/** A note whose highest bend goes to another height. */
+function resized(note: EventItem['notes'][number], from: number, to: number): EventItem['notes'][number] {
+  if (from === to) return note;
+  return {
+    ...note,
+    ...(note.preBend === from && { preBend: to }),
+    ...(note.moves && { moves: note.moves.map((move) => (move.steps === from ? { ...move, steps: to } : move)) }),
+  };
+}
+
+export { SLIP_KINDS };

@@ -97,6 +97,7 @@ const NOTHING: HandReport = {
   cheapest: STROKES,
   difficulty: { total: 0, parts: [], rhythmKnown: true, hardest: undefined },
   cautions: [],
+  cells: [],
   news: [],
   floor: undefined,
 };

@@ -63,6 +63,26 @@ describe('an alarm, with what was meant among the first three', () => {
   });
 });
 
+describe('a grip against the symbol above it', () => {
+  const differs = (text: string) =>
+    check(text, 'G')
+      .filter(({ code }) => code === 'chord-differs')
+      .map(({ message }) => message);
+  test('C under the sign of G is told, once', () =>
+    expect(differs(':G /4 3A2D0G 3A2D0G 3A2D0G')).toEqual([
+      'This sounds as C, not as the G above it: of G it lacks the 3 and 5, and adds the 4 and 6.',
+    ]));
+  test.each([
+    ':G 3E2A0D0G0B3e',
+    ':G 3E0D0G3B',
+    ':C/G 3E3A2D0G1B0e',
+    ':G7 3E2A0D0G0B1e',
+    ':Em 0E2A2D0G',
+    ':G5 3E5A5D',
+    ':- 3A2D0G',
+  ])('%s is what it says', (text) => expect(differs(text)).toEqual([]));
+});
+
 test('the corpus has two hundred right phrases and more in fourteen idioms and more, a third of them kept out of fitting', () => {
   const corpus = readCorpus();
   const idioms = new Set(corpus.map(({ idiom }) => idiom));

@@ -35,6 +35,13 @@ describe('strokes by policy', () => {
     expect(signs('5D 7D 9D 5G 7G 9G', 'economy')).toBe('duddud');
     expect(signs('9G 7G 9D 7D', 'economy')).toBe('duud');
   });
+  // Source: common practice; the way into the next string is the way the pick already goes.
+  test('toward the next string', () => {
+    expect(signs('9D 7G 7B 10G', 'toward the next string')).toBe('ddud');
+    expect(signs('5D 7D 9D 5G 7G 9G', 'toward the next string')).toBe('dududu');
+    expect(signs('5D 7D 5G', 'toward the next string')).toBe('udu');
+    expect(signs('5D 7D 9D', 'toward the next string')).toBe('dud');
+  });
   test('all down is all down', () => expect(signs('5G 7G 5B', 'all down')).toBe('ddd'));
   test('a sweep goes through in one stroke and back in another', () =>
     expect(signs('5D 5G 5B 5e 5B 5G', 'sweep')).toBe('dddduu'));

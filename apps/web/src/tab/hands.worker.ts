@@ -18,6 +18,8 @@ import {
   type Path,
 } from '@jam-ledger/core/fretboard';
 import {
+  crossCells,
+  type CrossCell,
   eventsOf,
   readShorthand,
   rewriteEvents,
@@ -93,6 +95,8 @@ export interface HandReport {
   readonly difficulty: Difficulty;
   readonly cautions: readonly Caution[];
   readonly news: readonly NewTechnique[];
+  /** Cells that are repeated against the bar. */
+  readonly cells: readonly CrossCell[];
   /** Slower than this it loses its sense; undefined where slower is only slower. */
   readonly floor: TempoAdvice | undefined;
 }
@@ -137,6 +141,7 @@ const hands = {
       difficulty: difficultyOf(phrase, { ...job, known: new Set(job.known), path }),
       cautions: cautionsOf(phrase, { ...job, path }),
       news: newTechniques(phrase, new Set(job.known), job),
+      cells: crossCells(phrase),
       floor: floorTempo(phrase, job.bpm, job.feel),
     };
   },

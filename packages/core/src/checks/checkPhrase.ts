@@ -3,6 +3,7 @@ import { eventsOf, type Phrase } from '../notation/index.ts';
 import { spell, tonicOf, writeSpelling } from '../pitch/index.ts';
 import { bendProblems, unheardTargets } from './bends.ts';
 import { gripProblems, missingFrets } from './hands.ts';
+import { chordProblems } from './chords.ts';
 import { betterKey } from './keys.ts';
 import type { CheckCode, Checked, CheckOptions, HandProblem } from './problem.ts';
 import { slipProblems } from './slips/index.ts';
@@ -31,6 +32,7 @@ export function checkPhrase(phrase: Phrase, options: CheckOptions, path?: Path):
     ...bendProblems(checked),
     ...unheardTargets(checked),
     ...keyProblems(checked),
+    ...chordProblems(checked),
   ];
   return explained(phrase, slips, others).toSorted((a, b) => a.span.from - b.span.from);
 }

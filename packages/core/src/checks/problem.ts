@@ -15,6 +15,7 @@ export type CheckCode =
   | 'bend-beyond-neck'
   | 'no-tremolo-arm'
   | 'key-doubt'
+  | 'chord-differs'
   | 'slip';
 
 /** One of these, with its place and where one is certain its fix. */

@@ -46,6 +46,8 @@ export type { SurenessRecord } from './surenesses.ts';
 export { EVENT_PARTS } from './readEvent.ts';
 export type { EventPart } from './readEvent.ts';
 export type { Technique, Techniques } from './techniques.ts';
+export { crossCells, sayCell } from './cells.ts';
+export type { CrossCell } from './cells.ts';
 export { doubtsOf } from './doubts.ts';
 export type { Doubt, DoubtKind } from './doubts.ts';
 export { compareVersions } from './versions.ts';

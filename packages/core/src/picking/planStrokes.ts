@@ -15,6 +15,7 @@ export const PICKING_POLICIES = [
   'alternate from down',
   'alternate from up',
   'economy',
+  'toward the next string',
   'all down',
   'sweep',
   'hybrid',
@@ -50,7 +51,12 @@ const PICK_COST = {
  */
 export function planStrokes(phrase: Phrase, policy: PickingPolicy, { start }: StrokeOptions = {}): StrokePlan {
   const blank = unroll(phrase).events.flatMap((event) => blankOf(event) ?? []);
-  const strokes = policy === 'cheapest' ? cheapest(blank, start) : inOrder(blank, policy, start);
+  const strokes =
+    policy === 'cheapest'
+      ? cheapest(blank, start)
+      : policy === 'toward the next string'
+        ? towardNext(blank, start)
+        : inOrder(blank, policy, start);
   return { strokes, cost: costOf(strokes) };
 }
 
@@ -109,6 +115,32 @@ function strokeFor(
   const onward = to < from ? 'down' : 'up';
   return near ? onward : other;
 }
+
+/**
+ * Each stroke before a string change goes toward the string that comes next, down to a thinner one; on one string strokes alternate
+ * up to it. Behind the last change they alternate on. Source: common practice.
+ */
+function towardNext(blank: readonly Struck[], start: StrokeOptions['start']): readonly Struck[] {
+  const picked = blank.filter(({ stroke }) => stroke !== 'legato' && stroke !== 'plucked');
+  const strokes = new Map<Struck, Stroke>();
+  const stringOf = (struck: Struck | undefined) => struck?.strings[0] ?? 0;
+  const settle = (struck: Struck, stroke: Stroke) =>
+    strokes.set(struck, struck.given ? struck.stroke : isBrushed(struck) ? 'down' : stroke);
+  const lastRun = picked.findLastIndex((struck, index) => stringOf(struck) !== stringOf(picked[index - 1]));
+  for (let index = lastRun - 1; index >= 0; index -= 1) {
+    const [struck, next] = [picked[index], picked[index + 1]];
+    if (!struck || !next) continue;
+    const [from, to] = [stringOf(struck), stringOf(next)];
+    settle(struck, from === to ? otherThan(strokes.get(next)) : to < from ? 'down' : 'up');
+  }
+  picked.slice(Math.max(0, lastRun)).forEach((struck, index, run) => {
+    const before = index > 0 ? run[index - 1] : picked[lastRun - 1];
+    settle(struck, before ? otherThan(strokes.get(before)) : (start ?? 'down'));
+  });
+  return blank.map((struck) => ({ ...struck, stroke: strokes.get(struck) ?? struck.stroke }));
+}
+
+const otherThan = (stroke: Stroke | undefined): Stroke => (stroke === 'down' ? 'up' : 'down');
 
 /** Rakes and rolled chords go from the thick strings to the thin. */
 function isBrushed({ item }: Struck): boolean {

@@ -135,6 +135,7 @@ function addDrill({ name, text, says }: Drill): Promise<void> {
     <div class="column">
       <HardNote
         :difficulty="report.difficulty"
+        :cells="report.cells"
         :news="report.news"
         :student="student"
         :bpm="bpm"

@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import type { Difficulty, Drill, NewTechnique } from '@jam-ledger/core/difficulty';
-import type { Span } from '@jam-ledger/core/notation';
+import { sayCell, type CrossCell, type Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 
-defineProps<{ difficulty: Difficulty; news: readonly NewTechnique[]; student: string; bpm: number }>();
+defineProps<{
+  difficulty: Difficulty;
+  cells: readonly CrossCell[];
+  news: readonly NewTechnique[];
+  student: string;
+  bpm: number;
+}>();
 const emit = defineEmits<{ show: [span: Span]; drill: [drill: Drill] }>();
 const whole = (score: number): number => Math.round(score);
 </script>
@@ -30,6 +36,9 @@ const whole = (score: number): number => Math.round(score);
       <button type="button" class="spot" @click="emit('show', difficulty.hardest.span)">
         {{ difficulty.hardest.says }}.
       </button>
+    </p>
+    <p v-for="cell in cells" :key="cell.span.from">
+      <button type="button" class="spot" @click="emit('show', cell.span)">{{ sayCell(cell) }}</button>
     </p>
     <div v-if="news.length > 0" class="news">
       <p>New for {{ student }}:</p>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { COMMON_TIME, readShorthand, unroll, writeShorthand, type Phrase } from '../src/notation/index.ts';
+import { COMMON_TIME, heardOf, readShorthand, unroll, writeShorthand, type Phrase } from '../src/notation/index.ts';
 import {
   assemble,
   cutKey,
@@ -19,6 +19,7 @@ import {
   type PlannedPiece,
 } from '../src/pieces/index.ts';
 import { TUNINGS } from '../src/pitch/index.ts';
+import { readCorpus } from './corpus.ts';
 
 const read = (text: string): Phrase => readShorthand(text, { tuning: TUNINGS.standard, meter: COMMON_TIME }).phrase;
 const write = (phrase: Phrase) => writeShorthand(phrase, { strings: 'letters' });
@@ -347,4 +348,50 @@ describe('where to begin', () => {
     ['swing keeps its lilt', '/8 5G 7G', 'swing', 56],
   ] as const)('%s', (_name, text, feel, bpm) => expect(floorTempo(read(text), 200, feel)?.bpm).toBe(bpm));
   test('a floor leaves something to climb', () => expect(floorTempo(read('/1 5G~'), 50)?.bpm).toBe(40));
+});
+
+describe('a piece plays what the phrase plays there', () => {
+  const setup = { tuning: TUNINGS.standard, capo: 0 };
+  const heard = (phrase: Phrase, offset = 0) =>
+    heardOf(phrase, setup).map(({ at, length, string, struck, rests, through }) => ({
+      ...{ at: at + offset, length, string, struck, rests, through },
+    }));
+  const part = (phrase: Phrase, from: number, to: number | null) =>
+    assemble([{ phraseId: 'f', from, to }], () => phrase).phrase;
+  const inParts = (phrase: Phrase, at: number) => [...heard(part(phrase, 0, at)), ...heard(part(phrase, at, null), at)];
+
+  test.each([
+    ['holds at its end', '/4 7G 9G 7B _ | 9B _ _ _'],
+    ['holds over a bar line', '/4 7G 9G 7B _ | _ 9B _ 7B'],
+    ['a repeat', '/8 [ 5G 7G 5B 7B ]3 8B 5B'],
+    ['a repeat of one event', '/8 [ 5G ]8 7G'],
+    ['a repeat with passes', '/8 [ 5G 7G {1-2: 5B 7B} {last: 8B 10B} ]3 5G'],
+    ['repeats in repeats', '/8 [ 5G [ 7G 5B ]2 7B ]2 5G'],
+    ['a roll of one event', '/16 0Em%8 3E 5E'],
+    ['spans', '/8 {m: 0E 0E 3E} {likely: {l: 5G 7G}} 5B'],
+    ['graces and rests', '/8 7G/g 9G - 7G 5G - 7G/g 9G'],
+    ['bends, releases and taps', '/4 12Bb1 t15 p12 10Bb1r | 7Gb1 9G 7G _'],
+  ])('%s, wherever it is cut', (_, text) => {
+    const { phrase } = readShorthand(text);
+    const whole = heard(phrase);
+    const starts = [...new Set(whole.map(({ at }) => at))].filter((at) => at > 0);
+    const linked = new Set(heardOf(phrase, setup).flatMap(({ item, at }) => (item.link ? [at] : [])));
+    for (const at of starts.filter((one) => !linked.has(one) && !isAfterGrace(whole, one)))
+      expect([at, inParts(phrase, at)]).toEqual([at, whole]);
+  });
+  /** A note that a grace before it takes its time from does not begin where it is written. */
+  const isAfterGrace = (notes: ReturnType<typeof heard>, at: number) =>
+    notes.some((note) => note.at + note.length === at && note.length <= 2520);
+
+  test('every phrase of the corpus, at every place it can be cut', () => {
+    for (const { phrase, text } of readCorpus()) {
+      const whole = heard(phrase);
+      for (const { at } of cutPoints(phrase)) expect([text, at, inParts(phrase, at)]).toEqual([text, at, whole]);
+    }
+  });
+
+  test('before a note that is slurred to it cannot be cut', () => {
+    const points = cutPoints(readShorthand('/4 5G h7 p5 7G').phrase);
+    expect(points.map(({ at }) => at / 20_160)).toEqual([3]);
+  });
 });

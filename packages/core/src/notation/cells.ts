@@ -48,15 +48,15 @@ function longestRun(
   texts: readonly string[],
   from: number,
 ): { readonly cell: number; readonly length: number } | undefined {
-  let best: { cell: number; length: number } | undefined;
+  let best = { cell: 0, length: 0 };
   // One event over and over is no cell, and neither is a longer one made of it.
   if (texts[from] === texts[from + 1] && texts[from] === texts[from + 2]) return undefined;
   for (let cell = 2; cell <= MAX_EVENTS; cell += 1) {
     let length = cell;
     while (from + length < texts.length && texts[from + length] === texts[from + length - cell]) length += 1;
-    if (length >= cell * MIN_TIMES && length > (best?.length ?? 0)) best = { cell, length };
+    if (length >= cell * MIN_TIMES && length > best.length) best = { cell, length };
   }
-  return best;
+  return best.length > 0 ? best : undefined;
 }
 
 function cellOf(

@@ -44,13 +44,20 @@ export function phraseToCut(phrase: Phrase, { id, sectionId, difficulty, hardest
   };
 }
 
-/** Every place inside a phrase where it can be cut without cutting an item. */
+/**
+ * Every place inside a phrase where it can be cut without cutting an item; before a note that is slurred or slid to, or that a
+ * grace leads to, it cannot.
+ */
 export function cutPoints(phrase: Phrase): readonly CutPoint[] {
   const timeline = unroll(phrase);
-  const starts = new Set(placed(phrase, timeline).flatMap(({ at, length }) => (length > 0 ? [at] : [])));
+  const items = placed(phrase.items, phrase.meter, timeline);
+  const starts = new Set(items.flatMap(({ item, at, length }) => (length > 0 && !isLinked(item) ? [at] : [])));
+  const afterGrace = new Set(
+    timeline.events.flatMap(({ marks, at, length }) => (marks.includes('grace') ? [at + length] : [])),
+  );
   const rests = new Set(timeline.events.flatMap(({ item, at, length }) => (item ? [] : [at + length])));
   return [...starts]
-    .filter((at) => at > 0 && at < timeline.length)
+    .filter((at) => at > 0 && at < timeline.length && !afterGrace.has(at))
     .sort((a, b) => a - b)
     .map((at): CutPoint => {
       const bar = timeline.bars.findLast((one) => one.at <= at);
@@ -83,26 +90,80 @@ function hardSpot(timeline: Timeline, span: Span, phrase: Phrase): CutPhrase['ha
   return (to - from) * 2 > timeline.length ? null : { from, to };
 }
 
-/** A top item of a phrase as it falls in time. Ticks; bar lines and words have no length. */
+/** An item of a phrase as it falls in time. Ticks; bar lines, words and holds have no length of their own. */
 interface Placed {
   readonly item: Item;
   readonly at: number;
   readonly length: number;
 }
 
-function placed(phrase: Phrase, timeline: Timeline): readonly Placed[] {
+/** Items one after the other as they fall in time: each takes as many of the events played as it plays. */
+function placed(items: readonly Item[], meter: Meter, timeline: Timeline): readonly Placed[] {
   let index = 0;
   let now = 0;
-  return phrase.items.map((item): Placed => {
+  return items.map((item): Placed => {
     const at = now;
-    // Events come in the order of the items; a repeat has many of its own.
-    while (index < timeline.events.length) {
-      const event = timeline.events[index];
-      if (!event || event.span.from < item.span.from || event.span.to > item.span.to) break;
-      now = event.at + event.length;
-      index += 1;
-    }
+    const played = timeline.events.slice(index, index + countOf(item, meter));
+    index += played.length;
+    const last = played.at(-1);
+    if (last) now = last.at + last.length;
     return { item, at, length: now - at };
+  });
+}
+
+/** How many events an item plays, rests among them. */
+function countOf(item: Item, meter: Meter): number {
+  if (item.kind === 'event') return item.times;
+  if (item.kind === 'rest') return 1;
+  return isNest(item) ? unroll({ meter, items: [item] }).events.length : 0;
+}
+
+/** Whether an item begins with a note that a link holds to the one before. */
+function isLinked(item: Item): boolean {
+  if (item.kind === 'event') return item.link !== undefined;
+  const first = isNest(item)
+    ? item.items.find((one) => one.kind === 'event' || one.kind === 'rest' || isNest(one))
+    : undefined;
+  return first !== undefined && isLinked(first);
+}
+
+/** The items of a phrase with those taken apart that a cut lies inside: repeats are written out, spans and rolls spread over their events. */
+function apart(phrase: Phrase, timeline: Timeline, cuts: readonly number[]): readonly Placed[] {
+  let items = phrase.items;
+  for (;;) {
+    const all = placed(items, phrase.meter, timeline);
+    const inside = all.filter(({ at, length }) => cuts.some((cut) => at < cut && cut < at + length));
+    const divided = new Map(inside.map(({ item }) => [item, dividedOf(item)]));
+    if ([...divided.values()].every((parts) => parts.length < 2)) return all;
+    items = all.flatMap(({ item, at, length }): readonly Item[] =>
+      cuts.some((cut) => at < cut && cut < at + length) ? (divided.get(item) ?? [item]) : [item],
+    );
+  }
+}
+
+/** The same in parts that can be told apart; itself where there are none. */
+function dividedOf(item: Item): readonly Item[] {
+  if (item.kind === 'event') return Array.from({ length: item.times }, () => ({ ...item, times: 1 }));
+  if (item.kind === 'repeat')
+    return Array.from({ length: item.times }, (_, index) => onPass(item.items, index + 1, item.times)).flat();
+  // What is heard on some passes alone has been decided with its repeat.
+  if (!isNest(item) || item.kind === 'passes') return [item];
+  const [only] = item.items;
+  const parts = only && item.items.length === 1 ? dividedOf(only) : item.items;
+  return parts.map((one) => ({ ...item, items: [one] }));
+}
+
+/** What of a repeat is heard on one of its passes. */
+function onPass(items: readonly Item[], pass: number, passes: number): readonly Item[] {
+  return items.flatMap((item): readonly Item[] => {
+    if (item.kind === 'passes') {
+      const isHeard = item.passes.some((range) =>
+        range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1],
+      );
+      return isHeard ? onPass(item.items, pass, passes) : [];
+    }
+    if (item.kind === 'repeat' || !isNest(item)) return [item];
+    return [{ ...item, items: onPass(item.items, pass, passes) }];
   });
 }
 
@@ -115,7 +176,8 @@ export interface Assembled {
 /**
  * The phrase that a piece plays: its stretches one after the other, each under the chord, meter, tempo and feel that hold there.
  * A stretch that begins within a bar begins with a pick-up; a slur or hold out of what is cut away is left out. A stretch that is
- * no longer in its phrase, since the text has changed, gives what is left of it. Linear.
+ * no longer in its phrase, since the text has changed, gives what is left of it. A cut inside a repeat plays what the repeat plays there.
+ * Linear.
  */
 export function assemble(parts: readonly Excerpt[], phraseOf: (phraseId: string) => Phrase | undefined): Assembled {
   const items: Item[] = [];
@@ -148,9 +210,12 @@ interface Slice {
 function sliceOf(phrase: Phrase, { from, to }: Excerpt): Slice {
   const timeline = unroll(phrase);
   const end = Math.min(to ?? timeline.length, timeline.length);
-  const all = placed(phrase, timeline);
+  const all = apart(phrase, timeline, [from, end]);
+  let held = false;
   const inside = all.filter(({ item, at, length }) => {
-    if (length > 0) return at >= from && at < end;
+    // A hold goes with the event it holds.
+    if (item.kind === 'hold') return held;
+    if (length > 0) return (held = at >= from && at < end);
     if (item.kind === 'bar') return at > from && at <= end;
     return at >= from && at < end;
   });

@@ -148,6 +148,28 @@ describe('looking only at what can be alike', () => {
   });
 });
 
+describe('parts', () => {
+  const say = (first: string, second: string) =>
+    findAlike(read(second), [{ id: '1', name: '1A', phrase: read(first) }], options).map(sayLikeness);
+  test.each([
+    ['a phrase inside another', LICK, '/8 5B 8B 7G 5G 7D', 'A part of 1A.'],
+    ['a part moved', LICK, '/8 7B 10B 9G 7G 9D', 'A part of 1A, 2 semitones higher.'],
+    [
+      'a lick that grows',
+      '/8 5G 7G 5B 8B 7G',
+      '/8 5E 8E 5G 7G 5B 8B 7G 10G 12G 9D',
+      '1A, with more to it, from bar 1, beat 2.',
+    ],
+    [
+      'a tail an octave lower',
+      '/8 12e 15e 12e 7G 5G 7D 5D 7A',
+      '/8 3E 0A 2A 5A 3A 5E 3E 0E',
+      'Ends like 1A, an octave lower, from bar 1, beat 2.',
+    ],
+  ])('%s', (_, first, second, says) => expect(say(first, second)).toEqual([says]));
+  test('four notes alike are no part', () => expect(say(LICK, '/8 12e 15e 12B 5G 7G 5B 8B 0E 3E')).toEqual([]));
+});
+
 describe('what sounds', () => {
   test('a bend is no plain note, and a bent pitch is the pitch it is bent to', () => {
     expect(like('/8 9G 7G 5G 7G', '/8 9Gb1 7G 5G 7G').likeness).toBe(0.75);

@@ -137,7 +137,10 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
        JOIN people s ON s.studio_id = t.studio_id AND s.id = t.student_id
       WHERE NOT p.struck AND NOT c.struck
-        AND ($11::text IS NULL OR strpos(lower(p.name || ' ' || t.title), lower($11)) > 0)
+        AND ($11::text IS NULL OR strpos(lower(p.name || ' ' || t.title), lower($11)) > 0
+             OR EXISTS (SELECT 1 FROM regexp_matches(p.text, '"([^"]*)"', 'g') AS said(words)
+                         WHERE strpos(lower(said.words[1]), lower($11)) > 0)
+             OR EXISTS (SELECT 1 FROM jsonb_array_elements(t.rig) AS note WHERE strpos(lower(note ->> 'note'), lower($11)) > 0))
       ORDER BY f.shared DESC, t.title, c.start_seconds, p.position, p.id
       LIMIT $14`,
     [

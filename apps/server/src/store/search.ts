@@ -27,7 +27,8 @@ export function searchAll(store: Store, studioId: string, words: string, max: nu
      UNION ALL
      (SELECT 'song', t.id, t.title, s.name || coalesce(', ' || nullif(t.whose, ''), ''), t.student_id, t.id
         FROM transcriptions t JOIN people s ON s.studio_id = t.studio_id AND s.id = t.student_id
-       WHERE t.studio_id = $1 AND (t.title ILIKE $2 OR t.whose ILIKE $2) ORDER BY t.title, t.id LIMIT $3)
+       WHERE t.studio_id = $1 AND (t.title ILIKE $2 OR t.whose ILIKE $2
+              OR EXISTS (SELECT 1 FROM jsonb_array_elements(t.rig) AS note WHERE note ->> 'note' ILIKE $2)) ORDER BY t.title, t.id LIMIT $3)
      UNION ALL
      (SELECT 'section', c.id, c.label || ' ' || c.role, t.title, t.student_id, t.id
         FROM sections c JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id

@@ -11,7 +11,8 @@ import {
 import { spell, type Key } from '../pitch/index.ts';
 
 /** How one phrase grows out of another. */
-export type Kinship = 'same' | 'moved' | 'elsewhere' | 'octave' | 'transposed' | 'sequence' | 'none';
+export type Kinship =
+  'same' | 'moved' | 'elsewhere' | 'octave' | 'transposed' | 'sequence' | 'part' | 'grown' | 'tail' | 'none';
 
 /** A place where two phrases differ, in the second one: `bar 2, beat 4`, or `note 6` where only the order is known. */
 export interface Difference {
@@ -283,4 +284,59 @@ function kinshipOf(shift: number, frets: number | undefined, pairs: readonly Pai
   if (frets !== undefined) return 'moved';
   if (shift === 0) return 'elsewhere';
   return shift % 12 === 0 ? 'octave' : 'transposed';
+}
+
+/** Fewest events in a row that make a part. Our choice. */
+const MIN_PART = 5;
+
+/**
+ * How one phrase is part of another where they are not alike as wholes: the second is a part of the first, the first is a part of the
+ * second, which has grown, or both end alike. The events in a row sound alike, all as far apart. Undefined where there is no such part
+ * of five events or more. Cost is the product of their lengths.
+ */
+export function comparePart(a: Heard, b: Heard): Likeness | undefined {
+  const run = longestRun(a, b);
+  if (!run || run.length < MIN_PART) return undefined;
+  const { length, from, to } = run;
+  const ends = from + length === a.length && to + length === b.length;
+  const kinship = length === b.length ? 'part' : length === a.length ? 'grown' : ends ? 'tail' : undefined;
+  const [one, other] = [a[from], b[to]];
+  if (!kinship || !one || !other) return undefined;
+  const pairs = Array.from({ length }, (_, index) => [a[from + index], b[to + index]]).flatMap(
+    ([x, y]): readonly Pair[] => (x && y ? [[x, y]] : []),
+  );
+  const semitones = (other.midis.at(-1) ?? 0) - (one.midis.at(-1) ?? 0);
+  const differences: readonly Difference[] = kinship === 'part' ? [] : [{ place: other.place, what: 'changed' }];
+  return {
+    likeness: length / Math.max(a.length, b.length),
+    ...{ kinship, semitones, frets: fretsMoved(pairs) ?? 0, steps: 0, differences, hands: handsUnlike(pairs) },
+  };
+}
+
+/** The longest row of events that sound alike in both, all moved as far; where it begins in each. */
+function longestRun(
+  a: Heard,
+  b: Heard,
+): { readonly length: number; readonly from: number; readonly to: number } | undefined {
+  const wide = b.length + 1;
+  const lengths = new Uint16Array((a.length + 1) * wide);
+  let best = { length: 0, from: 0, to: 0 };
+  for (let i = 1; i <= a.length; i += 1)
+    for (let j = 1; j <= b.length; j += 1) {
+      const shift = shiftOf(a[i - 1], b[j - 1]);
+      if (shift === undefined) continue;
+      const goesOn = shiftOf(a[i - 2], b[j - 2]) === shift;
+      const length = goesOn ? (lengths[(i - 1) * wide + j - 1] ?? 0) + 1 : 1;
+      lengths[i * wide + j] = length;
+      if (length > best.length) best = { length, from: i - length, to: j - length };
+    }
+  return best.length > 0 ? best : undefined;
+}
+
+/** How far the second of two events lies above the first, semitones; undefined where they do not sound alike. */
+function shiftOf(a: Sounded | undefined, b: Sounded | undefined): number | undefined {
+  if (!a || !b || a.midis.length === 0 || a.midis.length !== b.midis.length) return undefined;
+  if (a.timed && b.timed && a.length !== b.length) return undefined;
+  const shift = (b.midis[0] ?? 0) - (a.midis[0] ?? 0);
+  return a.midis.every((midi, index) => Math.abs(midi + shift - (b.midis[index] ?? NaN)) < 1e-9) ? shift : undefined;
 }

@@ -1,5 +1,5 @@
 import type { Phrase } from '../notation/index.ts';
-import { ALIKE, compareHeard, hear, type CompareOptions, type Heard, type Likeness } from './compare.ts';
+import { ALIKE, compareHeard, comparePart, hear, type CompareOptions, type Heard, type Likeness } from './compare.ts';
 
 /** A phrase that others are compared with. */
 export interface KnownPhrase {
@@ -38,7 +38,9 @@ export function alikeTo(phrase: Phrase, heard: Heard, { id, name, heard: known }
   const alike = { ...compareHeard(known, heard, ALIKE), id, name };
   const { likeness, kinship, differences } = alike;
   const isLong = phrase.items.length - differences.length >= FEWEST_EVENTS;
-  return likeness >= ALIKE && kinship !== 'none' && isLong ? alike : undefined;
+  if (likeness >= ALIKE && kinship !== 'none' && isLong) return alike;
+  const part = comparePart(known, heard);
+  return part && { ...part, id, name };
 }
 
 /** Phrases found alike in the order they are told. */
@@ -57,13 +59,28 @@ export function sayLikeness({ name, kinship, frets, semitones, steps, difference
     octave: `${name}, ${Math.abs(semitones) === 12 ? 'an octave' : `${Math.abs(semitones) / 12} octaves`} ${semitones > 0 ? 'higher' : 'lower'}`,
     transposed: `${name}, ${moved(semitones, 'semitone')}, on other strings`,
     sequence: `${name}, ${Math.abs(steps)} scale ${Math.abs(steps) === 1 ? 'step' : 'steps'} ${steps > 0 ? 'higher' : 'lower'}`,
+    part: `A part of ${name}${far(semitones)}`,
+    grown: `${name}${far(semitones)}, with more to it`,
+    tail: `Ends like ${name}${far(semitones)}`,
     none: `Not like ${name}`,
   }[kinship];
   const made = sayHands(hands);
+  if (kinship === 'part' || kinship === 'grown' || kinship === 'tail') {
+    const from = differences[0] ? `, from ${differences[0].place}` : '';
+    return `${how}${from}${made}.`;
+  }
   const [first] = differences;
   if (!first) return `${how}${made}.`;
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
   return `${how}, but for ${first.place}${more}${made}.`;
+}
+
+/** How far a part lies from where it was: “, an octave lower”. */
+function far(semitones: number): string {
+  if (semitones === 0) return '';
+  const way = semitones > 0 ? 'higher' : 'lower';
+  if (Math.abs(semitones) === 12) return `, an octave ${way}`;
+  return `, ${Math.abs(semitones)} semitone${Math.abs(semitones) === 1 ? '' : 's'} ${way}`;
 }
 
 /** How hands make otherwise what sounds alike: “, bent instead of slid”. */

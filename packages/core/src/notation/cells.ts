@@ -33,7 +33,7 @@ export function crossCells(phrase: Phrase): readonly CrossCell[] {
     const run = longestRun(texts, from);
     const cell = run && cellOf(events, { from, ...run, bars });
     if (cell) found.push(cell);
-    from += cell ? (run?.length ?? 1) : 1;
+    from += cell ? run.length : 1;
   }
   return found;
 }

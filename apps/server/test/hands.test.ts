@@ -159,6 +159,17 @@ describe('licks', () => {
     expect(await find({ fastest: '80' })).toHaveLength(3);
   });
 
+  test('are found by words of advice and by notes about the rig', async () => {
+    const { title, add, find, setUp, version } = await song();
+    await add('jumping', '/8 "watch the JUMP here" 5G 17G # never said');
+    await add('plain', '/8 5G 7G');
+    const note = `${title} wah half open`;
+    await setUp({ title, rig: [{ fromSeconds: 0, toSeconds: null, note }] }, version);
+    expect(await find({ words: 'the jump' })).toContain('jumping');
+    expect(await find({ words: 'never said' })).not.toContain('jumping');
+    expect((await find({ words: 'WAH half' })).toSorted()).toEqual(['jumping', 'plain']);
+  });
+
   test('a changed phrase is found by what it is now, a struck one not at all', async () => {
     const { mara, add, find } = await song();
     const { id } = await add('changing', '/8 5G 7G 5B');

@@ -179,6 +179,21 @@ describe('phrases', () => {
     expect(store.phrases[0]?.refersTo).toBe('two');
   });
 
+  test('refers to another, and takes that back: it says what it said before', async () => {
+    const { asked, phrases, store } = await open();
+    store.keepPhrase({ ...one, text: '7G  # mine' });
+    const mine = store.phrases[0];
+    if (mine) await phrases.referPhrase(mine, 'two', 2);
+    expect(useNotices().notice?.text).toBe('“Phrase one” follows the other phrase now.');
+    await useNotices().takeBack();
+    const referred = asked.filter(({ name }) => name === 'referPhrase').map(({ body }) => body);
+    expect(referred).toMatchObject([
+      { to: 'two', movedFrets: 2 },
+      { to: null, movedFrets: 0, version: 2 },
+    ]);
+    expect(bodyOf(asked, 'changePhrase')).toMatchObject({ text: '7G  # mine', version: 2 });
+  });
+
   test('is struck out, with a way back', async () => {
     const { asked, phrases } = await open();
     await phrases.strikePhrase(one, true);

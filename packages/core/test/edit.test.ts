@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   eventsOf,
   insertItem,
+  movedText,
   readShorthand,
   repeatEvent,
   togglePalmMute,
@@ -14,6 +15,7 @@ import {
   type Phrase,
   type Span,
 } from '../src/notation/index.ts';
+import { readKey } from '../src/pitch/index.ts';
 import { typedText } from './typing.ts';
 
 const apply = (text: string, { span, text: inserted }: Edit) =>
@@ -100,5 +102,27 @@ describe('typing less', () => {
     expect(touch('5A/4', '7D', true)).toBe('5A+7D/4');
     expect(touch('(5A)%2', '7D', true)).toBe('(5A+7D)%2');
     expect(touch('', '7D', true)).toBe('7D ');
+  });
+});
+
+describe('a whole text moved along the neck', () => {
+  const moved = (text: string, frets: number, key?: string) =>
+    movedText(text, readShorthand(text).phrase, frets, readKey(key ?? 'D'));
+  test.each([
+    ['/8 5G  7G\n5B', 2, '/8 7G  9G\n7B'],
+    [':Am /4 5D7G 10Bb>12r # at 5', 2, ':Bm /4 7D9G 12Bb>14r # at 5'],
+    [':C {bar5: 5E7A7D } :G/B 7Gh9', 2, ':D {bar7: 7E9A9D } :A/C# 9Gh11'],
+    ['{m: {bar3: 3E5A } 7Gtr9 } "at 5" :-', 2, '{m: {bar5: 5E7A } 9Gtr11 } "at 5" :-'],
+    ['[ 5G 7G {last: 9G} ]2', -2, '[ 3G 5G {last: 7G} ]2'],
+    ['xG 0E', 3, 'xG 3E'],
+  ])('%s by %d', (text, frets, to) => expect(moved(text, frets)).toBe(to));
+  test('nothing is moved off the neck', () => {
+    expect(moved('5G 1G', -2)).toBeUndefined();
+    expect(moved('{bar1: 5G }', -1)).toBeUndefined();
+    expect(moved('35e', 3)).toBeUndefined();
+  });
+  test('there and back again is the same text, byte for byte', () => {
+    for (const text of [':C /8 {bar5: 5E7A }  8Bb1r\n# five\n12Gtr14', '[ 5G 7G ]2 "watch"'])
+      expect(moved(moved(text, 4) ?? '', -4)).toBe(text);
   });
 });

@@ -70,8 +70,21 @@ export const useSongPhrases = defineStore('songPhrases', () => {
   }
 
   /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
-  async function referPhrase({ id, version }: Phrase, to: string | null, movedFrets: number): Promise<void> {
+  async function referPhrase(phrase: Phrase, to: string | null, movedFrets: number): Promise<void> {
+    const { id, version, name } = phrase;
     song.keepPhrase(await api.referPhrase({ id, body: { version, to, movedFrets } }));
+    if (to !== null) notices.say(`“${name}” follows the other phrase now.`, () => standAlone(phrase));
+  }
+
+  /** Takes a reference back: the phrase says what it said before, byte for byte. */
+  async function standAlone(before: Phrase): Promise<void> {
+    const now = song.phrases.find(({ id }) => id === before.id);
+    if (!now) return;
+    const { id, version } = await api.referPhrase({
+      id: now.id,
+      body: { version: now.version, to: null, movedFrets: 0 },
+    });
+    song.keepPhrase(await api.changePhrase({ id, body: { ...phraseBody(before), version, struck: false } }));
   }
 
   function revisionsOf(phraseId: string): Promise<readonly PhraseRevision[]> {

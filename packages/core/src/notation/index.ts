@@ -24,6 +24,7 @@ export {
   eventsIn,
   eventsOf,
   insertItem,
+  movedText,
   repeatEvent,
   togglePalmMute,
   touchNeck,

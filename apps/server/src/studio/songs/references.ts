@@ -1,6 +1,6 @@
 import type { Phrase, PhraseReference } from '@jam-ledger/contract';
-import { readShorthand, transpose } from '@jam-ledger/core/notation';
-import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import { movedText, readShorthand } from '@jam-ledger/core/notation';
+import { readKey, readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
   findOwn,
   findReferences,
@@ -45,9 +45,9 @@ async function referredText(
   if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
   const song = await songOf(context, target);
   if (song.id !== (await songOf(context, from)).id) throw refuse('A phrase refers to one of the same song.');
-  const moved = movedText(target.text, movedFrets, song);
-  if (moved === undefined) throw refuse(`Moved by ${movedFrets} frets, some of it would leave the neck.`);
-  return moved;
+  const text = moved(target.text, movedFrets, song);
+  if (text === undefined) throw refuse(`Moved by ${movedFrets} frets, some of it would leave the neck.`);
+  return text;
 }
 
 async function songOf({ store, studio }: RequestContext, { sectionId }: PhraseModel): Promise<TranscriptionModel> {
@@ -62,18 +62,14 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
   if (references.length === 0) return;
   const song = await songOf(context, target);
   for (const row of references) {
-    const text = movedText(target.text, row.movedFrets, song);
+    const text = moved(target.text, row.movedFrets, song);
     const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
     await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
   }
 }
 
-function movedText(text: string, frets: number, song: TranscriptionModel): string | undefined {
-  if (frets === 0 || text.trim() === '') return text;
+function moved(text: string, frets: number, song: TranscriptionModel): string | undefined {
   const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
-  const edited = transpose(text, readShorthand(text, { tuning }).phrase, { from: 0, to: text.length }, frets);
-  if (!edited.ok) return undefined;
-  const { span, text: moved } = edited.edit;
-  return text.slice(0, span.from) + moved + text.slice(span.to);
+  return movedText(text, readShorthand(text, { tuning }).phrase, frets, readKey(song.key));
 }

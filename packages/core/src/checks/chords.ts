@@ -42,8 +42,10 @@ function gripProblem(
   const lacksItself = lacking.some(([above]) => above === 0 || above === 3 || above === 4);
   const [name] = nameChord(midis, { key: options.key ?? OPEN_KEY });
   if (added.length === 0 || !lacksItself || !name || name.strain > MAX_STRAIN) return undefined;
-  const words = (degrees: readonly string[]) =>
-    degrees.map((degree) => degree.replace('b', '♭').replace('#', '♯')).join(' and ');
+  const words = (degrees: readonly string[]) => {
+    const shown = degrees.map((degree) => degree.replace('b', '♭').replace('#', '♯'));
+    return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} and ${shown.at(-1) ?? ''}`;
+  };
   const lacks = words(lacking.map(([, degree]) => degree));
   const adds = words(added.map((above) => degreeAbove(above, isMinor)));
   return {

@@ -109,7 +109,7 @@ async function lastPhraseOf(databaseUrl: string): Promise<string> {
   await client.connect();
   const { rows } = await client.query<{ id: string }>(
     `SELECT f.id FROM phrases f JOIN sections c ON c.id = f.section_id JOIN transcriptions t ON t.id = c.transcription_id
-      WHERE t.title LIKE 'Slow Tide%' AND f.chosen ORDER BY c.start_seconds DESC, c.label DESC, f.place DESC LIMIT 1`,
+      WHERE t.title LIKE 'Slow Tide%' AND f.chosen ORDER BY c.start_seconds DESC, c.label DESC, f.position DESC LIMIT 1`,
   );
   await client.end();
   return rows[0]?.id ?? '';
@@ -131,13 +131,10 @@ export async function fillSong(databaseUrl: string, phrases = PHRASES): Promise<
       [where.studio, where.song, `2${section}`, 40 + section * 12],
     );
     for (let phrase = section; phrase < phrases; phrase += SECTIONS - 2)
-      await client.query('INSERT INTO phrases (studio_id, section_id, place, name, text) VALUES ($1, $2, $3, $4, $5)', [
-        where.studio,
-        added.rows[0]?.id,
-        phrase,
-        `Phrase ${phrase}`,
-        phraseText(phrase),
-      ]);
+      await client.query(
+        'INSERT INTO phrases (studio_id, section_id, position, name, text) VALUES ($1, $2, $3, $4, $5)',
+        [where.studio, added.rows[0]?.id, phrase, `Phrase ${phrase}`, phraseText(phrase)],
+      );
   }
   await client.end();
 }

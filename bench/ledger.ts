@@ -113,7 +113,7 @@ async function fillLedger(databaseUrl: string): Promise<void> {
     const phraseId = randomUUID();
     const pieceId = randomUUID();
     await client.query(
-      `INSERT INTO phrases (id, studio_id, section_id, place, name, text) VALUES ($1, $2, $3, $4, $5, $6)`,
+      `INSERT INTO phrases (id, studio_id, section_id, position, name, text) VALUES ($1, $2, $3, $4, $5, $6)`,
       [phraseId, where.studio, where.section, phrase, `Phrase ${phrase}`, '/8 5G 7Gb1r 5G 7D /4 7D~ - |'],
     );
     await client.query(

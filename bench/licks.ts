@@ -67,7 +67,7 @@ async function fillPhrases(databaseUrl: string): Promise<string> {
     const id = randomUUID();
     ids.push(id);
     await client.query(
-      'INSERT INTO phrases (id, studio_id, section_id, place, name, text) VALUES ($1, $2, $3, $4, $5, $6)',
+      'INSERT INTO phrases (id, studio_id, section_id, position, name, text) VALUES ($1, $2, $3, $4, $5, $6)',
       [id, where.studio, where.section, phrase + 100, `Phrase ${phrase}`, text],
     );
   }

@@ -363,8 +363,8 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
   [
     `INSERT INTO pieces (studio_id, student_id, song_id, phrase_id, start_bpm, target_bpm, assigned_on, parts, cut, position, difficulty)
      SELECT $1, t.student_id, t.id, f.id, 50, 120, current_date - 400,
-            jsonb_build_array(jsonb_build_object('phraseId', f.id, 'from', 0, 'to', NULL)), 'phrase ' || f.id || ':0-', f.place,
-            (f.place * 7) % 100
+            jsonb_build_array(jsonb_build_object('phraseId', f.id, 'from', 0, 'to', NULL)), 'phrase ' || f.id || ':0-', f.position,
+            (f.position * 7) % 100
        FROM phrases f JOIN sections c ON c.id = f.section_id JOIN transcriptions t ON t.id = c.transcription_id
       WHERE t.title LIKE 'Song of %'`,
   ],
@@ -372,9 +372,9 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
     // Up to the target and then kept there; every tenth line is heard by the teacher, every seventh missed, one in fifty has a remark.
     `INSERT INTO entries (id, studio_id, piece_id, counts_for, posted_by, bpm, outcome, medium, remark, posted_at)
      SELECT gen_random_uuid(), $1, p.id, p.id, CASE WHEN n % 10 = 0 THEN $3::uuid ELSE p.student_id END, LEAST(120, 50 + n * 120 / $2::int),
-            CASE WHEN (n + p.place) % 7 = 0 THEN 'not-yet' ELSE 'clean' END, CASE WHEN n % 10 = 0 THEN 'ink' ELSE 'pencil' END,
-            CASE WHEN (n + p.place) % 50 = 0 THEN 'the left hand got tired' ELSE '' END,
-            now() - make_interval(days => ($2 - n) * 4, mins => p.place)
+            CASE WHEN (n + p.position) % 7 = 0 THEN 'not-yet' ELSE 'clean' END, CASE WHEN n % 10 = 0 THEN 'ink' ELSE 'pencil' END,
+            CASE WHEN (n + p.position) % 50 = 0 THEN 'the left hand got tired' ELSE '' END,
+            now() - make_interval(days => ($2 - n) * 4, mins => p.position)
        FROM pieces p JOIN transcriptions t ON t.id = p.song_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n`,
     STUDIO.entries,
     'mara',

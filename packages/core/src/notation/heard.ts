@@ -42,6 +42,17 @@ const MEETS_SEMITONES = 0.5;
  * that stands under it; a note of a unison bend on its partner. Linear.
  */
 export function heardOf(phrase: Phrase, setup: Setup): readonly HeardNote[] {
+  const last = known.get(phrase);
+  if (last?.tuning === setup.tuning && last.capo === setup.capo) return last.heard;
+  const heard = hear(phrase, setup);
+  known.set(phrase, { tuning: setup.tuning, capo: setup.capo, heard });
+  return heard;
+}
+
+/** What was heard of each phrase last: many judgements ask for the same. Phrases do not change. */
+const known = new WeakMap<Phrase, Setup & { readonly heard: readonly HeardNote[] }>();
+
+function hear(phrase: Phrase, setup: Setup): readonly HeardNote[] {
   const standing = new StandingBends();
   const { events } = unroll(phrase);
   return events.flatMap((event, index): readonly HeardNote[] => {

@@ -15,14 +15,33 @@ const core = (name: string, ...tests: readonly string[]): Room => ({
   tests: tests.map((one) => `packages/core/test/${one}.test.ts`),
 });
 const ROOMS: Readonly<Record<string, Room>> = {
-  notation: core('notation', 'read', 'perform', 'score', 'edit', 'marks', 'notation.property', 'rules', 'vectors'),
+  notation: core(
+    'notation',
+    ...[
+      'read',
+      'perform',
+      'score',
+      'edit',
+      'marks',
+      'notation.property',
+      'rules',
+      'vectors',
+      'heard',
+      'cells',
+      'evidence',
+    ],
+  ),
   pieces: core('pieces', 'pieces', 'cutting', 'rules', 'edges'),
   progress: core('progress', 'progress', 'chances', 'forecast', 'rules', 'edges'),
   series: core('series', 'series', 'replanning', 'practiceToday', 'rules'),
   form: core('form', 'form', 'edges'),
-  fretboard: core('fretboard', 'fretboard', 'edges'),
-  harmony: core('harmony', 'harmony', 'theory'),
-  guards: { sources: 'apps/server/src/studio/context', tests: ['apps/server/test/permissions.test.ts'] },
+  fretboard: core('fretboard', 'fretboard', 'edges', 'grips'),
+  harmony: core('harmony', 'harmony', 'theory', 'heard'),
+  checks: core('checks', 'checks', 'judged'),
+  guards: {
+    sources: 'apps/server/src/studio/context',
+    tests: ['apps/server/test/permissions.test.ts', 'apps/server/test/guards.test.ts'],
+  },
   stores: { sources: 'apps/web/src', tests: ['apps/web/test'] },
 };
 /** Of the rooms of the web, what holds state. */

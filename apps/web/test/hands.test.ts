@@ -55,6 +55,7 @@ const job = (spanFrets: number | null) =>
     meter: COMMON_TIME,
     bpm: 90,
     policy: POLICY_OF_SCHOOL.economy,
+    isTrusted: false,
   });
 
 describe('whose hands are computed', () => {

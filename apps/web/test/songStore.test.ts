@@ -1,4 +1,12 @@
-import type { Phrase, PhraseBody, Piece, Section, SectionChange, Transcription } from '@jam-ledger/contract';
+import type {
+  Phrase,
+  PhraseBody,
+  Piece,
+  Section,
+  SectionChange,
+  SetUpChange,
+  Transcription,
+} from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { sectionBody, setUpOf, useSong } from '../src/songs/song.ts';
 import { phraseBody, useSongPhrases } from '../src/songs/songPhrases.ts';
@@ -49,6 +57,13 @@ function openSong(sections: readonly Section[]) {
 const labels = () => useSong().song?.sections.map(({ id, startSeconds }) => `${id} ${startSeconds}`);
 
 describe('the song on the desk', () => {
+  test('without one nothing is saved', async () => {
+    const { asked } = openSong([]);
+    await useSong().changeSetUp({ ...partOf<SetUpChange>({ title: 'Slow Tide' }), version: 1 });
+    expect(await useSong().addSection(sectionBody(section('a', 10)))).toBeUndefined();
+    expect(asked).toEqual([]);
+  });
+
   test('another song shows nothing of the one before', async () => {
     openSong([]);
     const store = useSong();

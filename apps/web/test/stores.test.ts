@@ -249,6 +249,71 @@ describe('series', () => {
   });
 });
 
+describe('a swap of lessons', () => {
+  const at = (day: string, time: string) => ({
+    day,
+    time,
+    startsAt: `${day}T${time}:00Z`,
+    endsAt: '',
+    why: 'rule' as const,
+  });
+  const mine = partOf<Series>({ id: 'a', version: 3 });
+  const theirs = partOf<Series>({
+    id: 'b',
+    version: 5,
+    lessons: [at('2026-03-20', '17:00'), at('2026-03-21', '17:00')],
+  });
+  const other = partOf<Lesson>({ series: { id: 'b', title: 'B' }, day: '2026-03-21', time: '17:00' });
+  function open() {
+    let version = 10;
+    return openStudio({
+      series: () => theirs,
+      seriesList: () => ({ total: 0, series: [] }),
+      students: () => [],
+      lessons: () => [],
+      swapLessons: () => [
+        partOf<Series>({ id: 'a', version: (version += 1) }),
+        partOf<Series>({ id: 'b', version: (version += 1) }),
+      ],
+    });
+  }
+  const swaps = (asked: readonly { name: string; body: unknown }[]) =>
+    asked.filter(({ name }) => name === 'swapLessons').map(({ body }) => body);
+
+  test('is of the lesson at that very time, over the versions seen', async () => {
+    const { asked } = open();
+    await useSeries().swap(mine, at('2026-03-19', '16:00'), other);
+    expect(swaps(asked)).toEqual([
+      {
+        lessons: [
+          { seriesId: 'a', version: 3, startsAt: '2026-03-19T16:00:00Z' },
+          { seriesId: 'b', version: 5, startsAt: '2026-03-21T17:00:00Z' },
+        ],
+      },
+    ]);
+  });
+
+  test('is taken back the other way round, over the versions that came of it', async () => {
+    const { asked } = open();
+    const back = await useSeries().swap(mine, at('2026-03-19', '16:00'), other);
+    await back();
+    expect(swaps(asked)[1]).toEqual({
+      lessons: [
+        { seriesId: 'a', version: 11, startsAt: '2026-03-21T17:00:00Z' },
+        { seriesId: 'b', version: 12, startsAt: '2026-03-19T16:00:00Z' },
+      ],
+    });
+  });
+
+  test('with a lesson that is not there any more says so', async () => {
+    const { asked } = open();
+    await expect(useSeries().swap(mine, at('2026-03-19', '16:00'), { ...other, time: '18:00' })).rejects.toThrow(
+      'This lesson is not there any more; look again.',
+    );
+    expect(swaps(asked)).toEqual([]);
+  });
+});
+
 describe('lessons', () => {
   const lesson = (day: string, time: string) => partOf<Lesson>({ day, time, minutes: 45 });
 

@@ -57,6 +57,12 @@ describe('an alarm, with what was meant among the first three', () => {
     expect(texts).toContain(meant);
   });
 
+  test('what somebody checked against the record is not doubted', () => {
+    const text = '/8 5B 8B 5e 20e 8B 5B 7G 5G';
+    expect(check(text, 'A minor', { isTrusted: true }).filter(({ code }) => code === 'slip')).toEqual([]);
+    expect(check(text, 'A minor').filter(({ code }) => code === 'slip')).toHaveLength(1);
+  });
+
   test('what only follows from the slip is not told beside it', () => {
     const found = check('/16 5B 8B 5e 20e 8B 5B 7G 5G', 'A minor', { bpm: 160 });
     expect(found.map(({ code }) => code)).toEqual(['slip']);

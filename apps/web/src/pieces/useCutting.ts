@@ -22,7 +22,7 @@ export function useCutting() {
     const made: PlanPhrase[] = [];
     for (const { section, phrase } of own) {
       const { bpm, meter } = tempoAt(section.startSeconds, tempoChanges);
-      const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, policy });
+      const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, policy, isTrusted: phrase.status !== 'draft' });
       const report = await askHands((worker) => worker.cut(job, { id: phrase.id, sectionId: section.id }));
       made.push({ ...report, name: phrase.name, section: section.label, bpm });
       done.value += 1;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Outcome, Pin } from '@jam-ledger/contract';
+import { hasRhythm } from '@jam-ledger/core/notation';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, watch } from 'vue';
@@ -57,6 +58,7 @@ const listening = useListening(
 const { player, playing, start, hearBoth, hearOne } = listening;
 const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
 
+const rhythmKnown = computed(() => hasRhythm(reading.value.phrase));
 const flags = computed(() => [
   ...loopedSpans.value.map((span) => ({ span, look: 'loop' as const })),
   ...placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])),
@@ -123,6 +125,9 @@ useEventListener(window, 'online', () => void flush());
           {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.song.tuning
           }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template> ·
           <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink>
+        </p>
+        <p v-if="!rhythmKnown" class="soft">
+          Only the order of its notes is known: a tempo is a pace of notes here, two to the beat.
         </p>
       </header>
       <WaitingLine :count="ledger.waiting.length" :stale="ledger.stale" @send="notices.tell(flush)" />

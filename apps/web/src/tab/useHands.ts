@@ -23,10 +23,12 @@ export interface HandsFor {
   readonly meter: Meter;
   readonly bpm: number;
   readonly policy: PickingPolicy;
+  /** Whether somebody has checked the text against what is heard. */
+  readonly isTrusted: boolean;
 }
 
 /** The job of the worker for a phrase of a song: its guitar is the song’s, hand and arm are the student’s. */
-export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): HandJob {
+export function jobOf({ text, song, tuning, meter, bpm, policy, isTrusted }: HandsFor): HandJob {
   const { capo, frets, scaleLengthMm, student } = song;
   const guitar = {
     tuning: toRaw(tuning),
@@ -38,7 +40,8 @@ export function jobOf({ text, song, tuning, meter, bpm, policy }: HandsFor): Han
     tremoloArm: student.guitar.tremoloArm,
   };
   const known = [...student.played];
-  return { ...guitar, text, meter: toRaw(meter), bpm, key: readKey(song.key), known, policy, feel: feelOf(song.feel) };
+  const key = readKey(song.key);
+  return { ...guitar, text, meter: toRaw(meter), bpm, key, known, policy, isTrusted, feel: feelOf(song.feel) };
 }
 
 /** The worker that computes hands. */

@@ -30,6 +30,8 @@ export interface CheckOptions extends Guitar {
   /** The key that was stated; left out where it is open. */
   readonly key?: Key | undefined;
   readonly tremoloArm?: boolean;
+  /** Whether somebody has checked what is written against what is heard; its notes are not doubted then. */
+  readonly isTrusted?: boolean;
 }
 
 /** A phrase with what its checks share. */

@@ -42,6 +42,7 @@ export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
     meter: meter.value,
     bpm: setting.tempoChange.bpm,
     policy: schools.policy.value,
+    isTrusted: setting.phrase.status !== 'draft' && asked === setting.phrase.text,
   });
   const hands = useHands(() => handsFor(settledText.value));
   const problems = computed(() => readerProblems(reading.value.problems, hands.value));

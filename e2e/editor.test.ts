@@ -180,9 +180,11 @@ describe('on the page', () => {
     await write(':A7 /8 5G 7G /4 7D6G8B ');
     const harmony = page.getByRole('region', { name: 'Harmony' });
     await harmony.getByText('♭7 of A7 (chord tone), ♭7 of the key').waitFor();
-    await harmony.getByText(/Together A7: its root in the bass, without its 5/).waitFor();
+    await harmony.getByText(/Together A7: the chord above, without its 5/).waitFor();
     await harmony.getByText('Scales over A7').click();
-    await harmony.getByText(/A mixolydian holds every chord tone; \d+ % of the phrase lies in it/).waitFor();
+    await harmony
+      .getByText(/A mixolydian holds every chord tone; C of the phrase is outside; \d+ % of the phrase lies in it/)
+      .waitFor();
   });
 
   test('standard notation stands above the tab where it is asked for', async () => {

@@ -36,7 +36,9 @@ async function reads(text: string): Promise<void> {
 describe('what hands and guitar have against a phrase', () => {
   test('a likely slip is told while it is typed, and fixed by a button', async () => {
     await type('/8 5G 7G 19G 5B 8B');
-    await margin().getByText('19 on G stands apart from its neighbours; 7 on G would not (an octave away).').waitFor();
+    await margin()
+      .getByText('19 on G stands apart from what is around it; 7 on G would not (an octave away).')
+      .waitFor();
     await margin().getByRole('button', { name: 'Make it 7 on G' }).click();
     await reads('/8 5G 7G 7G 5B 8B');
     await margin().getByText('Nothing to remark').waitFor();

@@ -2,6 +2,7 @@
 import {
   arpeggiosOf,
   degreesOf,
+  fitOf,
   nameChord,
   scalesFor,
   type Degree,
@@ -36,10 +37,11 @@ const soundingOf = (notes: readonly Degree[]) => new Set(notes.map(({ midi }) =>
 /** Scales for each chord with what sounds over it, and for the phrase. */
 const scaleLists = computed(() => {
   const key = props.options.key ?? OPEN_KEY;
-  const whole = {
-    title: 'Scales over the phrase',
-    scales: scalesFor(chords.value, { key, sounding: soundingOf(degrees.value) }),
-  };
+  const scales = scalesFor(chords.value, { key, sounding: soundingOf(degrees.value) }).map((scale) => ({
+    ...scale,
+    share: Math.round(fitOf(props.phrase, scale, props.options).inside * 100),
+  }));
+  const whole = { title: 'Scales over the phrase', scales };
   if (chords.value.length < 2) return chords.value.map((chord) => ({ ...whole, title: `Scales over ${chord}` }));
   const each = chords.value.map((chord) => {
     const sounding = soundingOf(degrees.value.filter((one) => one.chord === chord));

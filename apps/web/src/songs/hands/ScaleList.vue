@@ -4,7 +4,11 @@ import Button from 'primevue/button';
 import { computed, ref } from 'vue';
 
 /** Scales, the most fitting first: a few, and the rest on demand. */
-const props = defineProps<{ title: string; scales: readonly RankedScale[] }>();
+const props = defineProps<{
+  title: string;
+  /** With how much of the phrase lies in each, %, where that is said. */
+  scales: readonly (RankedScale & { readonly share?: number })[];
+}>();
 
 /** Scales shown at first. Our choice. */
 const MAX_SCALES = 5;
@@ -17,7 +21,8 @@ const shown = computed(() => (all.value ? props.scales : props.scales.slice(0, M
     <summary>{{ title }}</summary>
     <ol class="quiet-list">
       <li v-for="scale in shown" :key="scale.name">
-        <strong>{{ scale.name }}</strong> {{ scale.because }}.
+        <strong>{{ scale.name }}</strong> {{ scale.because
+        }}<template v-if="scale.share !== undefined">; {{ scale.share }} % of the phrase lies in it</template>.
       </li>
     </ol>
     <Button

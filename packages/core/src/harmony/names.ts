@@ -16,8 +16,6 @@ export interface ChordTones {
   readonly root: number;
   /** Degree (`b3`, `9`) by semitones above the root; that of a slash bass among them. */
   readonly degrees: ReadonlyMap<number, string>;
-  /** The pitch class of a slash bass. */
-  readonly bass?: number;
 }
 
 /** A chord symbol with a slash bass; `6/9` is none. */
@@ -34,7 +32,7 @@ export function chordTones(symbol: string): ChordTones | undefined {
   if (bass === undefined) return { root, degrees };
   const above = chromaOf(bass - root);
   if (!degrees.has(above)) degrees.set(above, degreeAbove(above, degrees.has(3)));
-  return { root, degrees, bass };
+  return { root, degrees };
 }
 
 /** The degree that an interval above the root is: `3m` is b3, `9A` is #9. Source: common practice. */

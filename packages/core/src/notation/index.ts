@@ -7,7 +7,7 @@ export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
 export { writeEvent, writeShorthand } from './write.ts';
 export type { WriteOptions } from './write.ts';
-export { beatsOf, hasRhythm, unroll, MAX_PLAYED } from './unroll.ts';
+export { beatsOf, hasRhythm, isHeardOn, unroll, MAX_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
 export { heardOf, namedMidi } from './heard.ts';
 export type { HeardHow, HeardNote } from './heard.ts';

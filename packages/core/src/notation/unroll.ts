@@ -1,4 +1,4 @@
-import type { EventItem, EventMark, Feel, Item, PassRange, Phrase, Span, Sureness, Writable } from './model.ts';
+import type { EventItem, EventMark, Feel, Item, PassesItem, Phrase, Span, Sureness, Writable } from './model.ts';
 import { barTicks, beatOf, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
 /** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
@@ -129,8 +129,7 @@ class Walk {
       case 'repeat':
         return this.#repeat(item.items, item.times, context);
       case 'passes':
-        if (context.pass !== null && item.passes.some((range) => includes(range, context)))
-          this.items(item.items, context);
+        if (isHeardOn(item, context)) this.items(item.items, context);
         return;
       case 'marked':
         return this.items(item.items, { ...context, marks: [...context.marks, ...item.marks] });
@@ -281,7 +280,11 @@ function markSet(item: EventItem, around: readonly (EventMark | Sureness)[]): Ti
   return [...new Set([...own, ...around])];
 }
 
-function includes(range: PassRange, { pass, passes }: Context): boolean {
+/** Whether items of some passes are heard on a pass of the repeat they stand in, from 1; on none outside of one. */
+export function isHeardOn(
+  item: PassesItem,
+  { pass, passes }: { readonly pass: number | null; readonly passes: number },
+): boolean {
   if (pass === null) return false;
-  return range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1];
+  return item.passes.some((range) => (range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1]));
 }

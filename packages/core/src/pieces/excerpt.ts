@@ -1,4 +1,4 @@
-import { barTicks, beatOf, isNest, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
+import { barTicks, beatOf, isHeardOn, isNest, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
 import type { Item, Meter, Phrase, Span, Timeline } from '../notation/index.ts';
 import type { CutPhrase, Excerpt } from './cut.ts';
 
@@ -156,12 +156,7 @@ function dividedOf(item: Item): readonly Item[] {
 /** What of a repeat is heard on one of its passes. */
 function onPass(items: readonly Item[], pass: number, passes: number): readonly Item[] {
   return items.flatMap((item): readonly Item[] => {
-    if (item.kind === 'passes') {
-      const isHeard = item.passes.some((range) =>
-        range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1],
-      );
-      return isHeard ? onPass(item.items, pass, passes) : [];
-    }
+    if (item.kind === 'passes') return isHeardOn(item, { pass, passes }) ? onPass(item.items, pass, passes) : [];
     if (item.kind === 'repeat' || !isNest(item)) return [item];
     return [{ ...item, items: onPass(item.items, pass, passes) }];
   });

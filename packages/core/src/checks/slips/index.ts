@@ -4,5 +4,4 @@ export { SLIP_KINDS } from './readings.ts';
 export type { Reading, SlipKind } from './readings.ts';
 export { logOddsOf, logSum, rewritten, slipsOf, weighReadings } from './slips.ts';
 export type { LikelyReading, Slip, Weighed } from './slips.ts';
-export { KIND_COSTS, THRESHOLD, WEIGHTS } from './weights.ts';
 export { slipProblems } from './slipProblems.ts';

@@ -4,7 +4,7 @@ import type { Key } from '../../pitch/index.ts';
 import { betterKey } from '../keys.ts';
 import { FEATURES, Surroundings, type FeatureValues } from './features.ts';
 import { lineOf, type Line } from './line.ts';
-import { readingsOf, SLIP_KINDS, type Reading, type SlipKind } from './readings.ts';
+import { readingsOf, type Reading, type SlipKind } from './readings.ts';
 import { KIND_COSTS, THRESHOLD, WEIGHTS } from './weights.ts';
 
 /** Another reading of an event, and how much likelier it is than what stands, log-odds. */
@@ -122,5 +122,3 @@ function resized(note: EventItem['notes'][number], from: number, to: number): Ev
     ...(note.moves && { moves: note.moves.map((move) => (move.steps === from ? { ...move, steps: to } : move)) }),
   };
 }
-
-export { SLIP_KINDS };

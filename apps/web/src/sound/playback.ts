@@ -193,7 +193,7 @@ export class Playback {
 
   #tellMoment(seconds: number): void {
     const into = seconds - this.#countInSeconds;
-    if (into < 0) return this.#tell('count-in');
+    if (into < 0) return this.#tell(this.#plan.countIn ? 'count-in' : 'between');
     if (!this.#plan.loop && seconds > this.#length) return this.#tell('over');
     const place = this.#plan.loop ? into % this.#round : into;
     const event = this.#along.events.find(

@@ -76,8 +76,8 @@ export interface EntryRow {
 }
 
 /**
- * Which pieces: those a student was given, those not given that were planned for a lesson up to a day, the whole plan of a song,
- * or the one with an id, whatever became of it.
+ * Which pieces: those a student was given; those not given that were planned for a lesson up to a day; the whole plan of a song.
+ * Or the one with an id, whatever became of it.
  */
 export type PiecesOf =
   | { readonly studentId: string }

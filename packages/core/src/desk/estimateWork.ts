@@ -45,8 +45,8 @@ const MIDDLING_MINUTES = 60;
 const Z90 = 1.2816;
 
 /**
- * Minutes that a request will take: a plain computing from its length, density, layers and certainty, corrected by how the
- * studio’s past stands to it, with the range that one more request falls into 8 times in 10. The past is a straight line through
+ * Minutes that a request will take, with the range that one more request falls into 8 times in 10. They are computed from its
+ * length, density, layers and certainty, then corrected by how the studio’s past stands to that. The past is a straight line through
  * the logarithm of minutes taken ÷ minutes computed, over the logarithm of length: how much more everything takes here, and how
  * much more so what is long; drawn toward none the fewer there are. A request nobody has listened to is compared to the past as
  * it looked before anybody had. Linear in the past.

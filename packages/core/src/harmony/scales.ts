@@ -53,9 +53,8 @@ export interface ScaleOptions {
 }
 
 /**
- * Scales for one chord or a progression, the most fitting first: those that hold all that sounds, then the more chord tones they hold,
- * the nearer their tonic to the first chord’s root, the nearer to the key, the plainer. Chords that are not known are left out. Empty
- * without a chord.
+ * Scales for one chord or a progression, the most fitting first: those that hold all that sounds. Among them: more chord tones, then
+ * a tonic nearer to the first chord’s root, then nearer to the key, then plainer. Unknown chords are left out. Empty without a chord.
  */
 export function scalesFor(
   symbols: readonly string[],

@@ -28,8 +28,8 @@ export interface Retuning {
 }
 
 /**
- * Finds the written notes that change pitch, or lie beyond the neck, when tuning or capo change, and moves each along
- * its string to where it sounds as before. Notes on strings that are no longer there cannot be moved.
+ * Finds the written notes that change pitch, or lie beyond the neck, when tuning or capo change. Each is moved along its string
+ * to where it sounds as before. Notes on strings that are no longer there cannot be moved.
  */
 export function retune(text: string, phrase: Phrase, before: Strung, after: Strung): Retuning {
   const notes: Retuned[] = [];

@@ -24,8 +24,8 @@ const RULE = { easiest: 0.7, hardest: 0.5 } as const;
 const MAX_START_SHARE = 0.95;
 
 /**
- * Where to begin: at the share of the target at which the student was first clean on pieces about as hard (their median), else by
- * a rule from half to seven tenths of it, the harder the slower; never under the floor.
+ * Where to begin, never under the floor: at the share of its target at which the student was first clean on pieces about as hard,
+ * their median. Without such pieces a rule gives half to seven tenths, the harder the slower.
  *
  * @throws RangeError when the target is not above 0.
  */

@@ -51,9 +51,9 @@ const SHAPE = { middle: 0.06, below: 1.05, above: 1.1, unknown: 0.6 } as const;
 const Z90 = 1.2816;
 
 /**
- * The day on which a piece will be clean at its target: the logarithm of the best clean tempo of each day is followed by a
- * straight line (Bayesian, with the rates of other pieces as its prior), and the time to the target is split log-normal around
- * gap ÷ rate, later rather than sooner, since practice slows down.
+ * The day on which a piece will be clean at its target. A straight line follows the logarithm of the best clean tempo of each
+ * day; it is Bayesian, with the rates of other pieces as its prior. The time to the target is split log-normal around gap ÷ rate,
+ * later rather than sooner, since practice slows down.
  *
  * Source: the slowing of practice, Newell & Rosenbloom 1981 and Heathcote, Brown & Mewhort 2000; the split log-normal form and
  * its constants are our choice, held by a simulation in the tests. Linear in the results.

@@ -35,8 +35,8 @@ export interface AgendaPiece extends PracticePiece {
 }
 
 /**
- * What to do in a lesson of so many minutes: first what is to be heard again (wants to be shown, slipping, stuck, due), the most
- * urgent first, then joins, what is new, and the run from the top. What does not fit is left, in the same order.
+ * What to do in a lesson of so many minutes. First what is to be heard again, the most urgent first: wants to be shown, slipping,
+ * stuck, due. Then joins, what is new, and the run from the top. What does not fit is left, in the same order.
  *
  * @throws RangeError for minutes that are not above 0.
  */

@@ -199,8 +199,8 @@ const DAY_MS = 24 * 60 * MINUTE_MS;
 const utcText = (moment: number) => `${new Date(moment).toISOString().slice(0, 19)}Z`;
 
 /**
- * When a clock on the wall of a zone shows what is written as if in UTC, milliseconds since 1970, and what it then shows, in the same
- * measure. What it shows twice is the first of both; what it never shows, since it was put forward, is as much later.
+ * When a clock on the wall of a zone shows what is written, and what it then shows. Both in milliseconds since 1970, what is written
+ * as if in UTC. What it shows twice is the first of both; what it never shows, since it was put forward, is as much later.
  */
 function momentOf(written: string, zone: IANAZone): { readonly utc: number; readonly wall: number } {
   const shown = Date.parse(written);

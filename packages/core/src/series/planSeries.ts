@@ -42,9 +42,9 @@ export interface PlanningOptions {
 }
 
 /**
- * Spreads pieces over lessons in their order, each at least a lesson after what it needs, those put by hand where they are
- * (whatever the order), so that the sum of the squared distances from an even load, of what is over the room, and of moves from
- * lessons accepted before is least. Undefined where hand-made places leave no way, or there is no lesson.
+ * Spreads pieces over lessons in their order, each at least a lesson after what it needs. Those put by hand stay where they are,
+ * whatever the order. Least is a sum of squares: distances from an even load, what is over the room, moves from accepted lessons.
+ * Undefined where hand-made places leave no way, or there is no lesson.
  *
  * Exact: dynamic programming over the pieces in order; a piece is never begun before the one in front of it, unless one of them
  * was put by hand. O(pieces × longest run × lessons), where a run is as many pieces in a row as may share a lesson; at most

@@ -4,15 +4,17 @@ import { join } from 'node:path';
 import ts from 'typescript';
 import { chanceOf } from '../apps/server/test/chance.ts';
 
-/** A room whose tests are tried: its sources, and the tests that are about it. */
+/** A room whose tests are tried: its sources, the tests that are about it, and those of its package, which may notice what these do not. */
 interface Room {
   readonly sources: string;
   readonly tests: readonly string[];
+  readonly others: readonly string[];
 }
 
 const core = (name: string, ...tests: readonly string[]): Room => ({
   sources: `packages/core/src/${name}`,
   tests: tests.map((one) => `packages/core/test/${one}.test.ts`),
+  others: ['packages/core/test'],
 });
 const ROOMS: Readonly<Record<string, Room>> = {
   notation: core(
@@ -41,8 +43,9 @@ const ROOMS: Readonly<Record<string, Room>> = {
   guards: {
     sources: 'apps/server/src/studio/context',
     tests: ['apps/server/test/permissions.test.ts', 'apps/server/test/guards.test.ts'],
+    others: [],
   },
-  stores: { sources: 'apps/web/src', tests: ['apps/web/test'] },
+  stores: { sources: 'apps/web/src', tests: ['apps/web/test'], others: [] },
 };
 /** Of the rooms of the web, what holds state. */
 const STORES = /(?:session|song|ledger|requests|people|students|series|licks|desk|lessons|notices|songs)\.ts$/;
@@ -101,8 +104,12 @@ function sourcesIn(folder: string): readonly string[] {
     .sort();
 }
 
-/** Whether the tests of a room notice a change. */
-function isNoticed({ tests }: Room): boolean {
+/** Whether the tests of a room, or others of its package, notice a change. */
+function isNoticed({ tests, others }: Room): boolean {
+  return fails(tests) || (others.length > 0 && fails(others));
+}
+
+function fails(tests: readonly string[]): boolean {
   const jest = [
     '--experimental-vm-modules',
     '--no-warnings',

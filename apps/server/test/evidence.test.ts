@@ -1,3 +1,4 @@
+import { UNMOVED, type Move } from '@jam-ledger/core/notation';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Phrase, Transcription } from '@jam-ledger/contract';
 import { openTestStudio, PHRASE, SECTION, SET_UP, tellStory, type TestServer } from './studio.ts';
@@ -21,8 +22,8 @@ async function tell() {
     const row: Phrase = answer.body;
     return row;
   };
-  const refer = (one: { id: string; version: number }, to: string | null, movedFrets = 0) =>
-    mara.post(`/api/phrases/${one.id}/reference`).send({ version: one.version, to, movedFrets });
+  const refer = (one: { id: string; version: number }, to: string | null, move: Partial<Move> = {}) =>
+    mara.post(`/api/phrases/${one.id}/reference`).send({ version: one.version, to, move: { ...UNMOVED, ...move } });
   /** The phrases of the song as they stand, and the one with an id. */
   const phrases = async (): Promise<readonly Phrase[]> => {
     const song: Transcription = (await mara.get(`/api/transcriptions/${songId}`).expect(200)).body;
@@ -109,13 +110,30 @@ describe('referring instead of repeating', () => {
   test('a phrase follows another, moved, until its own text is changed', async () => {
     const { phrase, add, refer, put, phraseNow } = await tell();
     const other = await add('7G');
-    const referring = await refer(other, phrase.id, 2).expect(200);
-    expect(referring.body).toMatchObject({ refersTo: phrase.id, movedFrets: 2, text: '/8 7G 9Gb1r 7G 9D' });
+    const referring = await refer(other, phrase.id, { semitones: 2 }).expect(200);
+    expect(referring.body).toMatchObject({
+      refersTo: phrase.id,
+      move: { ...UNMOVED, semitones: 2 },
+      text: '/8 7G 9Gb1r 7G 9D',
+    });
     await put(phrase, '/8 5G 8G').expect(200);
     const followed = await phraseNow(other.id);
     expect(followed.text).toBe('/8 7G 10G');
     const own = await put(followed, '/8 7G 11G').expect(200);
-    expect(own.body).toMatchObject({ refersTo: null, movedFrets: 0 });
+    expect(own.body).toMatchObject({ refersTo: null, move: UNMOVED });
+  });
+
+  test('on other strings, with open strings as they are, it follows, too', async () => {
+    const { phrase, add, refer, put, phraseNow } = await tell();
+    await put(phrase, '/8 0E 5D 7D 7G').expect(200);
+    const other = await add('7G');
+    const move = { semitones: 5, strings: 1, openStays: true };
+    expect((await refer(other, phrase.id, move).expect(200)).body).toMatchObject({ move, text: '/8 0E 5G 7G 8B' });
+    await put(await phraseNow(phrase.id), '/8 0E 7D 9G').expect(200);
+    expect((await phraseNow(other.id)).text).toBe('/8 0E 7G 10B');
+    // Moved so, it would lie beyond the thinnest string.
+    await put(await phraseNow(phrase.id), '/8 5e').expect(200);
+    expect(await phraseNow(other.id)).toMatchObject({ refersTo: null, move: UNMOVED, text: '/8 0E 7G 10B' });
   });
 
   test('never in a circle, nor off the neck, nor to another song', async () => {
@@ -133,13 +151,13 @@ describe('referring instead of repeating', () => {
     await refer(phrase, phrase.id).expect(422);
     await refer(await add('3G'), referring.id).expect(422);
     await refer(await add('3G'), stranger.id).expect(422);
-    const off = await refer(await add('3G'), phrase.id, -9).expect(422);
-    expect(off.body.error.problems[0].message).toBe('Moved by -9 frets, some of it would leave the neck.');
+    const off = await refer(await add('3G'), phrase.id, { semitones: -9 }).expect(422);
+    expect(off.body.error.problems[0].message).toBe('Moved 9 frets lower, some of it would leave the neck.');
   });
 
   test('a phrase that could not follow off the neck stands for itself from then on', async () => {
     const { phrase, add, refer, put, phraseNow } = await tell();
-    const other = (await refer(await add('7G'), phrase.id, -3).expect(200)).body;
+    const other = (await refer(await add('7G'), phrase.id, { semitones: -3 }).expect(200)).body;
     await put(phrase, '1G').expect(200);
     const left = await phraseNow(other.id);
     expect(left).toMatchObject({ refersTo: null, text: '/8 2G 4Gb1r 2G 4D' });

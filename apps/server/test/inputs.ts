@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Input, Plan, Role, RouteName, Series } from '@jam-ledger/contract';
+import { UNMOVED } from '@jam-ledger/core/notation';
 import { NOW, PHRASE, REQUEST, SECTION, seriesOf, SET_UP, type Browser } from './studio.ts';
 
 /** A password that is hard to guess. */
@@ -126,7 +127,7 @@ export const INPUTS: {
   }),
   referPhrase: async ({ ids, versionOf }) => ({
     id: ids.phrase,
-    body: { version: await versionOf('phrases', ids.phrase), to: null, movedFrets: 0 },
+    body: { version: await versionOf('phrases', ids.phrase), to: null, move: UNMOVED },
   }),
   async assignPiece({ ids, teacher }) {
     const { body } = await teacher.post(`/api/sections/${ids.section}/phrases`).send(PHRASE).expect(201);

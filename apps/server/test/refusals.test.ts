@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { UNMOVED } from '@jam-ledger/core/notation';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import request from 'supertest';
 import {
@@ -31,7 +32,7 @@ const BODIES: Readonly<Record<string, object>> = {
   mark: { version: 1, status: 'checked', against: 'the recording' },
   alternates: {},
   chosen: { version: 1 },
-  reference: { version: 1, to: null, movedFrets: 0 },
+  reference: { version: 1, to: null, move: UNMOVED },
 };
 
 describe('who may what', () => {

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { UNMOVED } from '@jam-ledger/core/notation';
 import { proposeScope, type Phrase, type Section, type Transcription } from '@jam-ledger/contract';
 import { effectScope, shallowRef } from 'vue';
 import { foldRounds, rulerMarks, sayPlace } from '../src/songs/form/formStrip.ts';
@@ -24,7 +25,7 @@ const phrase = (id: string, text: string, more: Partial<Phrase> = {}): Phrase =>
   alternateOf: null,
   chosen: true,
   refersTo: null,
-  movedFrets: 0,
+  move: UNMOVED,
   ...more,
 });
 const section = (id: string, more: Partial<Section> = {}): Section => ({

@@ -3,6 +3,7 @@ import type { PhraseRevision } from '@jam-ledger/contract';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { TUNINGS } from '@jam-ledger/core/pitch';
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils';
+import LikenessNote from '../src/songs/phrase/LikenessNote.vue';
 import ProblemMargin from '../src/songs/phrase/ProblemMargin.vue';
 import RevisionList from '../src/songs/phrase/RevisionList.vue';
 import SaveConflict from '../src/songs/phrase/SaveConflict.vue';
@@ -85,4 +86,39 @@ test('a conflict is settled one way or the other', async () => {
   await button(conflict, 'Keep mine').trigger('click');
   await button(conflict, 'Take theirs').trigger('click');
   expect(conflict.emitted('settle')).toEqual([['mine'], ['theirs']]);
+});
+
+describe('what a phrase is like', () => {
+  const found = (more: object = {}) => ({
+    ...{
+      id: 'a',
+      name: '1A Opening',
+      kinship: 'moved',
+      likeness: 1,
+      semitones: 2,
+      frets: 2,
+      steps: 0,
+      differences: [],
+    },
+    ...{ hands: null },
+    ...more,
+  });
+  const move = { semitones: 2, strings: 0, openStays: true };
+
+  test('is referred to only where moving it gives the very same text', async () => {
+    const note = show(LikenessNote, { alike: [found()], refers: false });
+    expect(words(note)).toBe('1A Opening, moved up 2 frets.Show it');
+    const same = show(LikenessNote, { alike: [found({ move })], refers: false });
+    expect(words(same)).toContain('moved up 2 frets. Open strings are as they were there.');
+    await button(same, 'Refer to it instead').trigger('click');
+    await button(same, 'Show it').trigger('click');
+    expect([same.emitted('refer'), same.emitted('open')]).toEqual([[['a', move]], [['a']]]);
+  });
+
+  test('one that refers already is offered no other; two are shown at most', () => {
+    const many = ['a', 'b', 'c'].map((id) => found({ id, move }));
+    const note = show(LikenessNote, { alike: many, refers: true });
+    expect(note.findAll('p')).toHaveLength(2);
+    expect(words(note)).not.toContain('Refer');
+  });
 });

@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import type { Phrase, PhraseChange } from '@jam-ledger/contract';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { UNMOVED } from '@jam-ledger/core/notation';
 import { effectScope, ref, type EffectScope } from 'vue';
 import { usePhraseText } from '../src/songs/phrase/usePhraseText.ts';
 import { CUT, openStudio, Refusing, type Asked } from './studio.ts';
@@ -17,7 +18,7 @@ const PHRASE: Phrase = {
     reason: '',
   },
   ...{ status: 'draft', checkedBy: '', checkedAgainst: '', checkedAt: null, struck: false },
-  ...{ alternateOf: null, chosen: true, refersTo: null, movedFrets: 0 },
+  ...{ alternateOf: null, chosen: true, refersTo: null, move: UNMOVED },
 };
 const sentIn = (asked: readonly Asked[]) => asked.map(({ body }) => body as PhraseChange);
 

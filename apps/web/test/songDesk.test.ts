@@ -9,7 +9,7 @@ import type {
   Transcription,
 } from '@jam-ledger/contract';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { readShorthand } from '@jam-ledger/core/notation';
+import { readShorthand, UNMOVED } from '@jam-ledger/core/notation';
 import { OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
 import { nextTick, ref, type Ref } from 'vue';
 import { useNotices } from '../src/session/index.ts';
@@ -26,7 +26,7 @@ import { openStudio, partOf, settle } from './studio.ts';
 const phrase = (id: string, text: string, more: Partial<Phrase> = {}): Phrase => ({
   ...{ id, version: 1, sectionId: 'a', name: `Phrase ${id}`, text, layer: 'lead', certainty: 'heard' },
   ...{ status: 'draft', checkedBy: '', checkedAgainst: '', checkedAt: null, struck: false, reason: '' },
-  ...{ alternateOf: null, chosen: true, refersTo: null, movedFrets: 0 },
+  ...{ alternateOf: null, chosen: true, refersTo: null, move: UNMOVED },
   ...more,
 });
 const section = (id: string, startSeconds: number, more: Partial<Section> = {}): Section => ({

@@ -8,15 +8,18 @@ import type {
   Transcription,
 } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
+import { UNMOVED } from '@jam-ledger/core/notation';
 import { sectionBody, setUpOf, useSong } from '../src/songs/song.ts';
 import { phraseBody, useSongPhrases } from '../src/songs/songPhrases.ts';
 import { useNotices } from '../src/session/index.ts';
 import { openStudio, partOf, Refusing, settle } from './studio.ts';
 
+const UP = { ...UNMOVED, semitones: 2 };
+const DOWN = { semitones: -5, strings: -1, openStays: true };
 const phrase = (id: string, more: Partial<Phrase> = {}): Phrase => ({
   ...{ id, version: 1, sectionId: 'a', name: `Phrase ${id}`, text: '5G', layer: 'lead', certainty: 'heard' },
   ...{ status: 'draft', checkedBy: '', checkedAgainst: '', checkedAt: null, struck: false, reason: '' },
-  ...{ alternateOf: null, chosen: true, refersTo: null, movedFrets: 0 },
+  ...{ alternateOf: null, chosen: true, refersTo: null, move: UNMOVED },
   ...more,
 });
 const section = (id: string, startSeconds: number, more: Partial<Section> = {}): Section => ({
@@ -189,8 +192,8 @@ describe('phrases', () => {
     expect(store.phrases[0]?.name).toBe('Renamed');
     await phrases.markPhrase(one, { status: 'checked', against: 'the record' });
     expect(bodyOf(asked, 'markPhrase')).toEqual({ status: 'checked', against: 'the record', version: 1 });
-    await phrases.referPhrase(one, 'two', -2);
-    expect(bodyOf(asked, 'referPhrase')).toEqual({ version: 1, to: 'two', movedFrets: -2 });
+    await phrases.referPhrase(one, 'two', DOWN);
+    expect(bodyOf(asked, 'referPhrase')).toEqual({ version: 1, to: 'two', move: DOWN });
     expect(store.phrases[0]?.refersTo).toBe('two');
   });
 
@@ -198,13 +201,13 @@ describe('phrases', () => {
     const { asked, phrases, store } = await open();
     store.keepPhrase({ ...one, text: '7G  # mine' });
     const mine = store.phrases[0];
-    if (mine) await phrases.referPhrase(mine, 'two', 2);
+    if (mine) await phrases.referPhrase(mine, 'two', UP);
     expect(useNotices().notice?.text).toBe('“Phrase one” follows the other phrase now.');
     await useNotices().takeBack();
     const referred = asked.filter(({ name }) => name === 'referPhrase').map(({ body }) => body);
     expect(referred).toMatchObject([
-      { to: 'two', movedFrets: 2 },
-      { to: null, movedFrets: 0, version: 2 },
+      { to: 'two', move: UP },
+      { to: null, move: UNMOVED, version: 2 },
     ]);
     expect(bodyOf(asked, 'changePhrase')).toMatchObject({ text: '7G  # mine', version: 2 });
   });

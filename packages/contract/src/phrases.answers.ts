@@ -14,7 +14,7 @@ export const phraseAnswer: SchemaOf<Phrase> = shape<Phrase>({
   alternateOf: orNull(anyText()),
   chosen: flag(),
   refersTo: orNull(anyText()),
-  movedFrets: anyNumber(),
+  move: shape<Phrase['move']>({ semitones: anyNumber(), strings: anyNumber(), openStays: flag() }),
   name: anyText(),
   text: anyText(),
   layer: oneOf(LAYERS),

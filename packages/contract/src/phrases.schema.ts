@@ -1,3 +1,4 @@
+import type { Move } from '@jam-ledger/core/notation';
 import Joi from 'joi';
 import {
   CERTAINTIES,
@@ -40,7 +41,11 @@ export const phraseMarkSchema = shape<PhraseMark>({
 export const phraseReferenceSchema = shape<PhraseReference>({
   version: version(),
   to: orNull(id()),
-  movedFrets: whole({ min: -36, max: 36 }),
+  move: shape<Move>({
+    semitones: whole({ min: -36, max: 36 }),
+    strings: whole({ min: -9, max: 9 }),
+    openStays: flag(),
+  }),
 });
 
 /** Checks what begins an alternate: nothing for a copy, or what was made. */

@@ -1,3 +1,5 @@
+import type { Move } from '@jam-ledger/core/notation';
+
 /** The parts that sound at once; one of them is the student’s. */
 export const LAYERS = ['lead', 'rhythm', 'overdub', 'live alternative', 'easier'] as const;
 /** One of the `LAYERS`. */
@@ -36,11 +38,11 @@ export interface PhraseMark {
   readonly against: string;
 }
 
-/** A phrase that is another one, moved by so many frets; `to` null when it stands for itself again. */
+/** A phrase that is another one, moved over the neck; `to` null when it stands for itself again. */
 export interface PhraseReference {
   readonly version: number;
   readonly to: string | null;
-  readonly movedFrets: number;
+  readonly move: Move;
 }
 
 /** A way to play a phrase that was made from it: its text, and in words what is different. */
@@ -70,9 +72,9 @@ export interface Phrase extends PhraseBody {
   readonly alternateOf: string | null;
   /** Whether it is the one of its alternates that this student plays. */
   readonly chosen: boolean;
-  /** The phrase it refers to instead of repeating it, or null; and by how many frets it is moved. */
+  /** The phrase it refers to instead of repeating it, or null; and how it is moved. */
   readonly refersTo: string | null;
-  readonly movedFrets: number;
+  readonly move: Move;
 }
 
 /** An earlier text of a phrase: how it stood until then. */

@@ -137,7 +137,7 @@ export const songsRoutes = {
     path: '/phrases/:id/reference',
     who: TEACHERS,
     of: 'studio',
-    does: 'lets a phrase be another one, moved along the neck',
+    does: 'lets a phrase be another one, moved over the neck',
     body: type<PhraseReference>(),
     answer: one<Phrase>(),
   }),

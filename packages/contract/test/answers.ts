@@ -33,7 +33,8 @@ const basics: SongBasics = {
 };
 const phrase: Phrase = {
   ...{ id: ID, version: 1, sectionId: OTHER, struck: false, status: 'checked', checkedBy: 'Mara' },
-  ...{ checkedAgainst: 'the recording', checkedAt: AT, alternateOf: ID, chosen: true, refersTo: ID, movedFrets: -2 },
+  ...{ checkedAgainst: 'the recording', checkedAt: AT, alternateOf: ID, chosen: true, refersTo: ID },
+  ...{ move: { semitones: -2, strings: 0, openStays: false } },
   ...{ name: 'Opening', text: '/8 5G', layer: 'lead', certainty: 'heard', reason: '' },
 };
 const section: Answer<'addSection'> = {

@@ -160,7 +160,8 @@ const HIGHEST: readonly Edge[] = [
   ['keepPlan', ['targetPercent'], 120, 121],
   ['beginSeries', ['rule', 'everyWeeks'], 52, 53],
   ['beginSeries', ['rule', 'weekdays', 0], 7, 8],
-  ['referPhrase', ['movedFrets'], 36, 37],
+  ['referPhrase', ['move', 'semitones'], 36, 37],
+  ['referPhrase', ['move', 'strings'], 9, 10],
   ['choosePhrase', ['version'], 2_000_000_000, 2_000_000_001],
 ];
 
@@ -179,7 +180,8 @@ describe('numbers', () => {
     ['addSection', ['bars']],
     ['assignPiece', ['startBpm']],
     ['postEntry', ['percent']],
-    ['referPhrase', ['movedFrets']],
+    ['referPhrase', ['move', 'semitones']],
+    ['referPhrase', ['move', 'strings']],
     ['beginSeries', ['rule', 'minutes']],
   ] as const)('%s: %j is whole', (name, path) => expect(saidOf(name, path, 30.5)).toBe('This must be a whole number.'));
   test('text is no number, and neither is what lies beyond all of them', () => {

@@ -108,7 +108,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   markPhrase: { version: 1, status: 'checked', against: 'the recording' },
   addAlternate: { name: 'Easier', text: '5G', reason: 'one note fewer' },
   choosePhrase: { version: 1 },
-  referPhrase: { version: 1, to: ID, movedFrets: -2 },
+  referPhrase: { version: 1, to: ID, move: { semitones: -2, strings: 0, openStays: false } },
   assignPiece: { phraseId: ID, ...tempos, floorBpm: null, difficulty: 40 },
   changePiece: { ...tempos, version: 1, given: true, struck: false },
   postEntry: {

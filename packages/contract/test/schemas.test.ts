@@ -111,7 +111,7 @@ describe('what fields must be to each other', () => {
     ['changeStudent', ['guitar', 'spanFrets'], 10, 'guitar.spanFrets'],
     ['changeSchools', ['picking'], 'all up', 'picking'],
     ['changeSchools', ['workMinutes'], -1, 'workMinutes'],
-    ['referPhrase', ['movedFrets'], 37, 'movedFrets'],
+    ['referPhrase', ['move', 'semitones'], 37, 'move.semitones'],
   ] as const)('%s with %j of %j is wrong at %s', (name, path, value, field) =>
     expect(wrongIn(name, put(BODIES[name], path, value))).toContain(field),
   );

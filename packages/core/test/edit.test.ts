@@ -3,19 +3,23 @@ import fc from 'fast-check';
 import {
   eventsOf,
   insertItem,
+  moveBetween,
   movedText,
   readShorthand,
   repeatEvent,
+  sayMove,
   togglePalmMute,
   touchNeck,
   transpose,
+  UNMOVED,
   wrapInRepeat,
   type Edit,
   type Edited,
+  type Move,
   type Phrase,
   type Span,
 } from '../src/notation/index.ts';
-import { readKey } from '../src/pitch/index.ts';
+import { readKey, TUNINGS } from '../src/pitch/index.ts';
 import { typedText } from './typing.ts';
 
 const apply = (text: string, { span, text: inserted }: Edit) =>
@@ -106,8 +110,13 @@ describe('typing less', () => {
 });
 
 describe('a whole text moved along the neck', () => {
-  const moved = (text: string, frets: number, key?: string) =>
-    movedText(text, readShorthand(text).phrase, frets, readKey(key ?? 'D'));
+  const moved = (text: string, semitones: number, more: Partial<Move> = {}) =>
+    movedText(
+      text,
+      phraseOf(text),
+      { ...UNMOVED, semitones, ...more },
+      { tuning: TUNINGS.standard, key: readKey('D') },
+    );
   test.each([
     ['/8 5G  7G\n5B', 2, '/8 7G  9G\n7B'],
     [':Am /4 5D7G 10Bb>12r # at 5', 2, ':Bm /4 7D9G 12Bb>14r # at 5'],
@@ -121,6 +130,60 @@ describe('a whole text moved along the neck', () => {
     expect(moved('{bar1: 5G }', -1)).toBeUndefined();
     expect(moved('35e', 3)).toBeUndefined();
   });
+  test.each([
+    ['5D 7D 7G', 5, 1, '5G 7G 8B'],
+    ['5G 7G h9 7B', 5, 1, '6B 8B h10 7e'],
+    ['5A7D 7Gb1r', 5, 1, '5D7G 8Bb1r'],
+    ['7Gb>9 5Gtr7', 4, 1, '7Bb>9 5Btr7'],
+    ['5DG x', 5, 1, '5G6B x'],
+    ['xD 7D', 5, 1, 'xG 7G'],
+    ['7@4 9@3', 5, 1, '7@3 10@2'],
+    ['5e 7B', -12, -2, '2G 4D'],
+  ])('%s, %i semitones and %i strings: %s', (text, semitones, strings, to) =>
+    expect(moved(text, semitones, { strings })).toBe(to),
+  );
+  test('a bar stays one only where all under it go equally far', () => {
+    expect(moved('{bar5: 5A7D }', 5, { strings: 1 })).toBe('{bar5: 5D7G }');
+    expect(moved('{bar5: 5D5G }', 5, { strings: 1 })).toBeUndefined();
+  });
+  test('no string is beyond the last', () => {
+    expect(moved('5e', 5, { strings: 1 })).toBeUndefined();
+    expect(moved('5E', -5, { strings: -1 })).toBeUndefined();
+  });
+  test('open strings stay open where they are to', () => {
+    expect(moved('0E 5G {bar5: 5B5e } 0A7D', 2, { openStays: true })).toBe('0E 7G {bar7: 7B7e } 0A9D');
+    expect(moved('0E 5G p0', 2, { openStays: true })).toBe('0E 7G p0');
+  });
+
+  describe('from one text to another', () => {
+    const between = (from: string, to: string) =>
+      moveBetween(
+        { text: from, phrase: phraseOf(from) },
+        { text: to, phrase: phraseOf(to) },
+        { tuning: TUNINGS.standard, key: readKey('D') },
+      );
+    test.each([
+      ['5G 7G', '5G 7G', UNMOVED],
+      ['5G 7G', '7G 9G', { semitones: 2, strings: 0, openStays: false }],
+      ['5D 7D 7G', '5G 7G 8B', { semitones: 5, strings: 1, openStays: false }],
+      ['0E 5G 0E 7G', '0E 7G 0E 9G', { semitones: 2, strings: 0, openStays: true }],
+      ['0E 2E', '2E 4E', { semitones: 2, strings: 0, openStays: false }],
+      ['5G 7G', '7G  9G', undefined],
+      ['5G 7G', '7G 10G', undefined],
+      ['5G', '7G 9G', undefined],
+      ['0E', '0A', { semitones: 5, strings: 1, openStays: false }],
+      ['xG', 'xD', undefined],
+    ])('%s to %s', (from, to, move) => expect(between(from, to)).toEqual(move));
+
+    test.each([
+      [UNMOVED, ''],
+      [{ ...UNMOVED, semitones: 1 }, '1 fret higher'],
+      [{ ...UNMOVED, semitones: -2, openStays: true }, '2 frets lower, open strings as they are'],
+      [{ ...UNMOVED, semitones: 5, strings: 1 }, '1 string toward the thin ones, 5 semitones higher'],
+      [{ ...UNMOVED, semitones: -12, strings: -2 }, '2 strings toward the thick ones, 12 semitones lower'],
+    ])('%j is said “%s”', (move, says) => expect(sayMove(move)).toBe(says));
+  });
+
   test('there and back again is the same text, byte for byte', () => {
     for (const text of [':C /8 {bar5: 5E7A }  8Bb1r\n# five\n12Gtr14', '[ 5G 7G ]2 "watch"'])
       expect(moved(moved(text, 4) ?? '', -4)).toBe(text);

@@ -13,6 +13,7 @@ import { week } from './011-week.ts';
 import { trust } from './012-trust.ts';
 import { words } from './013-words.ts';
 import { positions } from './014-positions.ts';
+import { moves } from './015-moves.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -32,4 +33,5 @@ export const migrations: readonly Migration[] = [
   trust,
   words,
   positions,
+  moves,
 ];

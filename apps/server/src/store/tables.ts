@@ -178,7 +178,9 @@ export const PHRASES = {
   alternateOf: orNull(uuid()),
   chosen: withDefault(flag(), true),
   refersTo: orNull(uuid()),
-  movedFrets: withDefault(whole(), 0),
+  movedSemitones: withDefault(whole(), 0),
+  movedStrings: withDefault(whole(), 0),
+  openStays: withDefault(flag(), false),
   struck: withDefault(flag(), false),
 } as const;
 

@@ -8,6 +8,7 @@ import type {
   PieceBody,
   Section,
 } from '@jam-ledger/contract';
+import { UNMOVED, type Move } from '@jam-ledger/core/notation';
 import { defineStore } from 'pinia';
 import { api } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
@@ -69,10 +70,10 @@ export const useSongPhrases = defineStore('songPhrases', () => {
     await song.reload();
   }
 
-  /** Lets a phrase refer to another, moved by so many frets; to null, it stands for itself again. */
-  async function referPhrase(phrase: Phrase, to: string | null, movedFrets: number): Promise<void> {
+  /** Lets a phrase refer to another, moved over the neck; to null, it stands for itself again. */
+  async function referPhrase(phrase: Phrase, to: string | null, move: Move): Promise<void> {
     const { id, version, name } = phrase;
-    song.keepPhrase(await api.referPhrase({ id, body: { version, to, movedFrets } }));
+    song.keepPhrase(await api.referPhrase({ id, body: { version, to, move } }));
     if (to !== null) notices.say(`“${name}” follows the other phrase now.`, () => standAlone(phrase));
   }
 
@@ -82,7 +83,7 @@ export const useSongPhrases = defineStore('songPhrases', () => {
     if (!now) return;
     const { id, version } = await api.referPhrase({
       id: now.id,
-      body: { version: now.version, to: null, movedFrets: 0 },
+      body: { version: now.version, to: null, move: UNMOVED },
     });
     song.keepPhrase(await api.changePhrase({ id, body: { ...phraseBody(before), version, struck: false } }));
   }

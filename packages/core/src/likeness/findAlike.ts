@@ -1,4 +1,4 @@
-import type { Phrase } from '../notation/index.ts';
+import { eventsOf, type Move, type Phrase } from '../notation/index.ts';
 import { ALIKE, compareHeard, comparePart, hear, type CompareOptions, type Heard, type Likeness } from './compare.ts';
 
 /** A phrase that others are compared with. */
@@ -43,8 +43,16 @@ export function alikeTo(phrase: Phrase, heard: Heard, { id, name, heard: known }
   return part && { ...part, id, name };
 }
 
+/** A phrase that is exactly another one, moved; undefined where it is too short to be worth a word. */
+export function movedAlike({ id, name }: Omit<KnownPhrase, 'phrase'>, phrase: Phrase, move: Move): Alike | undefined {
+  if (eventsOf(phrase).length < FEWEST_EVENTS) return undefined;
+  const { semitones, strings } = move;
+  const kinship = strings !== 0 ? 'transposed' : semitones === 0 ? 'same' : 'moved';
+  return { id, name, kinship, semitones, frets: semitones, steps: 0, likeness: 1, differences: [], hands: null };
+}
+
 /** Phrases found alike in the order they are told. */
-export function mostAlikeFirst(found: readonly Alike[]): readonly Alike[] {
+export function mostAlikeFirst<One extends Alike>(found: readonly One[]): readonly One[] {
   return found.toSorted((a, b) => b.likeness - a.likeness);
 }
 

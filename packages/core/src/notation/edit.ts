@@ -1,4 +1,4 @@
-import { HIGHEST_FRET, transposeSymbol, type Key } from '../pitch/index.ts';
+import { HIGHEST_FRET } from '../pitch/index.ts';
 import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span } from './model.ts';
 
 /** A change to a text: what replaces a span, and where the selection stands afterwards. */
@@ -18,7 +18,7 @@ export interface PlacedItem {
 }
 
 /** The events of a phrase in the order of the text, each with the brackets and braces around it. */
-export function eventsOf(phrase: Phrase): readonly PlacedItem[] {
+export function eventsOf(phrase: Pick<Phrase, 'items'>): readonly PlacedItem[] {
   const walk = (items: readonly Item[], around: readonly NestItem[]): readonly PlacedItem[] =>
     items.flatMap((item) => {
       if (isNest(item)) return walk(item.items, [...around, item]);
@@ -65,56 +65,6 @@ function movedEvent(typed: string, frets: number): string | undefined {
   const there = (digits: string) => Number(digits) + frets;
   const isOnNeck = [...typed.matchAll(FRETS)].every(([digits]) => there(digits) >= 0 && there(digits) <= HIGHEST_FRET);
   return isOnNeck ? typed.replace(FRETS, (digits) => String(there(digits))) : undefined;
-}
-
-/** A place of a text and what comes there instead. */
-interface Change {
-  readonly span: Span;
-  readonly text: string;
-}
-
-/**
- * A whole text moved along the neck by so many frets: notes, bend targets, bars, and chord symbols, which are spelt for the key. All
- * else stays byte for byte. Undefined where a note would leave the neck.
- */
-export function movedText(text: string, phrase: Phrase, frets: number, key?: Key): string | undefined {
-  if (frets === 0) return text;
-  const changes = movedSigns(phrase.items, { text, frets, key });
-  const notes = eventsOf(phrase).map(({ item: { span } }) => ({
-    span,
-    text: movedEvent(text.slice(span.from, span.to), frets),
-  }));
-  if (!changes || !notes.every(isMoved)) return undefined;
-  return [...notes, ...changes]
-    .toSorted((a, b) => b.span.from - a.span.from)
-    .reduce((whole, { span, text: to }) => whole.slice(0, span.from) + to + whole.slice(span.to), text);
-}
-
-const isMoved = (change: { readonly span: Span; readonly text: string | undefined }): change is Change =>
-  change.text !== undefined;
-
-/** Symbols and bars as they stand when all is moved; undefined where a bar would leave the neck. */
-function movedSigns(
-  items: readonly Item[],
-  context: { readonly text: string; readonly frets: number; readonly key: Key | undefined },
-): readonly Change[] | undefined {
-  const { text, frets, key } = context;
-  const changes: Change[] = [];
-  for (const item of items) {
-    if (item.kind === 'harmony' && item.chord !== null)
-      changes.push({ span: item.span, text: `:${transposeSymbol(item.chord, frets, key)}` });
-    if (item.kind === 'barre') {
-      const fret = item.fret + frets;
-      if (fret < 1 || fret > HIGHEST_FRET) return undefined;
-      const digits = /^\{bar(\d+)/.exec(text.slice(item.span.from))?.[1] ?? '';
-      const from = item.span.from + '{bar'.length;
-      changes.push({ span: { from, to: from + digits.length }, text: String(fret) });
-    }
-    const inside = isNest(item) ? movedSigns(item.items, context) : [];
-    if (!inside) return undefined;
-    changes.push(...inside);
-  }
-  return changes;
 }
 
 const MUTED = { open: '{m: ', close: ' }' } as const;

@@ -24,7 +24,6 @@ export {
   eventsIn,
   eventsOf,
   insertItem,
-  movedText,
   repeatEvent,
   togglePalmMute,
   touchNeck,
@@ -32,6 +31,8 @@ export {
   wrapInRepeat,
 } from './edit.ts';
 export type { Edit, Edited, PlacedItem } from './edit.ts';
+export { movedText, moveBetween, sayMove, UNMOVED } from './move.ts';
+export type { Move, MoveOn, WrittenPhrase } from './move.ts';
 export { mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
 export { drillWords, rarityOf, TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export { HEARING_KINDS } from './signs.ts';

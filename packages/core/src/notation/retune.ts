@@ -1,7 +1,7 @@
 import { openMidi, type Tuning } from '../pitch/index.ts';
 import { eventsOf } from './edit.ts';
 import type { EventItem, Phrase, Span } from './model.ts';
-import { stringOfLetter } from './strings.ts';
+import { letterOfString, stringOfLetter } from './strings.ts';
 
 /** A guitar as strings sound: its tuning, the capo, and its frets. */
 export interface Strung {
@@ -42,10 +42,16 @@ export function retune(text: string, phrase: Phrase, before: Strung, after: Stru
     for (const one of found) if (one?.movedTo !== undefined) by.set(one.string, one.movedTo - one.fret);
     if (by.size === 0) continue;
     const first = item.notes[0]?.string ?? 0;
-    moved += text.slice(at, item.span.from) + moveFrets(text.slice(item.span.from, item.span.to), by, first);
+    const written = text.slice(item.span.from, item.span.to);
+    moved += text.slice(at, item.span.from) + rewriteFrets(written, first, (place) => shifted(place, by));
     at = item.span.to;
   }
   return { notes, text: moved + text.slice(at) };
+}
+
+/** A place moved along its string by the shift of that string, never below the open string. */
+function shifted({ string, fret }: WrittenPlace, by: ReadonlyMap<number, number>): WrittenPlace {
+  return { string, fret: fret === null ? null : Math.max(0, fret + (by.get(string) ?? 0)) };
 }
 
 function shiftOf(
@@ -63,23 +69,35 @@ function shiftOf(
   return { span, string, fret, semitones, movedTo: reachable(fret - semitones) ? fret - semitones : undefined };
 }
 
-// A fret with its strings, one after a link, or the target of a bend or trill, which moves with the note before it.
-const FRET = /(\d+)(@\d+|[EADGBe]+)|(?<=^[(<>]?[hpsSt])(\d+)|(?<=b>)(\d+)|(?<=tr)(\d+)/g;
+/** A place of the neck as it is written: 1 for the thinnest string; no fret for a dead note. */
+export interface WrittenPlace {
+  readonly string: number;
+  readonly fret: number | null;
+}
 
-/** Moves the frets of one written event by the shift of each string; one fret of several strings is written apart. */
-function moveFrets(written: string, by: ReadonlyMap<number, number>, first: number): string {
-  let shift = by.get(first) ?? 0;
+// A fret with its strings, one after a link, or the target of a bend or trill, which moves with the note before it.
+const FRET = /(\d+|x)(@\d+|[EADGBe]+)|(?<=^[(<>]?[hpsSt])(\d+)|(?<=b>)(\d+)|(?<=tr)(\d+)/g;
+
+/**
+ * Moves every place of one written event; one fret of several strings is written apart where they part.
+ *
+ * @param first the string of its first note, which a link does not write
+ */
+export function rewriteFrets(written: string, first: number, move: (place: WrittenPlace) => WrittenPlace): string {
+  let string = first;
   return written.replace(FRET, (typed: string, fret: string | undefined, strings: string | undefined) => {
-    if (fret === undefined || strings === undefined) return String(Math.max(0, Number(typed) + shift));
-    const groups: { fret: number; strings: string }[] = [];
-    for (const sign of strings.replace('@', '')) {
-      shift = by.get(stringOfLetter(sign) ?? Number(sign)) ?? 0;
-      const moved = Number(fret) + shift;
-      const last = groups.at(-1);
-      if (last?.fret === moved) last.strings += sign;
-      else groups.push({ fret: moved, strings: sign });
-    }
+    if (fret === undefined || strings === undefined) return String(move({ string, fret: Number(typed) }).fret);
+    const groups: { fret: string; strings: string }[] = [];
     const numbered = strings.startsWith('@');
+    for (const sign of numbered ? [strings.slice(1)] : strings) {
+      string = stringOfLetter(sign) ?? Number(sign);
+      const place = move({ string, fret: fret === 'x' ? null : Number(fret) });
+      const there = place.fret === null ? 'x' : String(place.fret);
+      const name = numbered ? String(place.string) : (letterOfString(place.string) ?? '');
+      const last = groups.at(-1);
+      if (last?.fret === there && !numbered) last.strings += name;
+      else groups.push({ fret: there, strings: name });
+    }
     return groups.map((group) => `${group.fret}${numbered ? '@' : ''}${group.strings}`).join(numbered ? '+' : '');
   });
 }

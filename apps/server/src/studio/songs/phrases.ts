@@ -10,7 +10,7 @@ import {
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
-import { carryReferences } from './references.ts';
+import { carryReferences, STANDS_ALONE } from './references.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase } from './transcriptions.ts';
 import { Invalid } from '../context/errors.ts';
@@ -52,8 +52,7 @@ const DRAFT = {
   checkedBy: '',
   checkedAgainst: '',
   checkedAt: null,
-  refersTo: null,
-  movedFrets: 0,
+  ...STANDS_ALONE,
 } as const;
 
 /** Marks a phrase as checked or proven, with who and when, or as a draft again. @throws Forbidden, NotFound, Conflict */

@@ -1,5 +1,5 @@
 import type { Phrase, PhraseReference } from '@jam-ledger/contract';
-import { movedText, readShorthand } from '@jam-ledger/core/notation';
+import { movedText, readShorthand, sayMove, type Move } from '@jam-ledger/core/notation';
 import { readKey, readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
   findOwn,
@@ -15,17 +15,22 @@ import { describePhrase } from './transcriptions.ts';
 import { Invalid } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
 
+/** What a row is that refers to no other. */
+export const STANDS_ALONE = { refersTo: null, movedSemitones: 0, movedStrings: 0, openStays: false } as const;
+
 /**
- * Lets a phrase refer to another instead of repeating it, moved by so many frets, or stand for itself again. Its text
+ * Lets a phrase refer to another instead of repeating it, moved over the neck, or stand for itself again. Its text
  * follows the other’s. @throws Forbidden, NotFound, Conflict; Invalid where it would refer in a circle or off the neck.
  */
 export async function referPhrase(context: RequestContext, id: string, reference: PhraseReference): Promise<Phrase> {
   const { store, studio } = context;
-  const { version, to, movedFrets } = reference;
+  const { version, to, move } = reference;
   const before = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
   const row = { studioId: studio.id, id, version };
-  const text = to === null ? before.text : await referredText(context, before, { to, movedFrets });
-  const changes = { text, refersTo: to, movedFrets: to === null ? 0 : movedFrets };
+  const text = to === null ? before.text : await referredText(context, before, { to, move });
+  const { semitones, strings, openStays } = move;
+  const refers = { refersTo: to, movedSemitones: semitones, movedStrings: strings, openStays };
+  const changes = { text, ...(to === null ? STANDS_ALONE : refers) };
   const after = await orConflict(await saveVersioned(store.phrases, row, changes), describePhrase);
   if (text !== before.text) await keepRevision(context, before);
   await gatherFacts(store, { phraseId: id });
@@ -35,7 +40,7 @@ export async function referPhrase(context: RequestContext, id: string, reference
 async function referredText(
   context: RequestContext,
   from: PhraseModel,
-  { to, movedFrets }: { readonly to: string; readonly movedFrets: number },
+  { to, move }: { readonly to: string; readonly move: Move },
 ): Promise<string> {
   const { store, studio } = context;
   const refuse = (message: string) => new Invalid([{ field: 'to', message }]);
@@ -45,8 +50,8 @@ async function referredText(
   if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
   const song = await songOf(context, target);
   if (song.id !== (await songOf(context, from)).id) throw refuse('A phrase refers to one of the same song.');
-  const text = moved(target.text, movedFrets, song);
-  if (text === undefined) throw refuse(`Moved by ${movedFrets} frets, some of it would leave the neck.`);
+  const text = moved(target.text, move, song);
+  if (text === undefined) throw refuse(`Moved ${sayMove(move)}, some of it would leave the neck.`);
   return text;
 }
 
@@ -62,14 +67,23 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
   if (references.length === 0) return;
   const song = await songOf(context, target);
   for (const row of references) {
-    const text = moved(target.text, row.movedFrets, song);
-    const changes = text === undefined ? { refersTo: null, movedFrets: 0 } : { text };
+    const text = moved(target.text, moveOf(row), song);
+    const changes = text === undefined ? STANDS_ALONE : { text };
     await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
   }
 }
 
-function moved(text: string, frets: number, song: TranscriptionModel): string | undefined {
+/** How a row is moved against what it refers to. */
+export function moveOf({
+  movedSemitones,
+  movedStrings,
+  openStays,
+}: Pick<PhraseModel, 'movedSemitones' | 'movedStrings' | 'openStays'>): Move {
+  return { semitones: movedSemitones, strings: movedStrings, openStays };
+}
+
+function moved(text: string, move: Move, song: TranscriptionModel): string | undefined {
   const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
-  return movedText(text, readShorthand(text, { tuning }).phrase, frets, readKey(song.key));
+  return movedText(text, readShorthand(text, { tuning }).phrase, move, { tuning, key: readKey(song.key) });
 }

@@ -114,6 +114,6 @@ export function describePhrase(row: PhraseModel): Phrase {
     alternateOf: row.alternateOf ?? null,
     chosen: row.chosen,
     refersTo: row.refersTo ?? null,
-    movedFrets: row.movedFrets,
+    move: { semitones: row.movedSemitones, strings: row.movedStrings, openStays: row.openStays },
   };
 }

@@ -1,31 +1,28 @@
 <script setup lang="ts">
-import { sayLikeness, type Alike } from '@jam-ledger/core/likeness';
+import { sayLikeness } from '@jam-ledger/core/likeness';
+import type { Move } from '@jam-ledger/core/notation';
 import { computed } from 'vue';
+import type { FoundAlike } from './alike.worker.ts';
 
 const props = defineProps<{
   /** Phrases written before this one that it is like, the most alike first. */
-  alike: readonly Alike[];
+  alike: readonly FoundAlike[];
   /** Whether the phrase refers to another already. */
   refers: boolean;
 }>();
-const emit = defineEmits<{ open: [id: string]; refer: [id: string, movedFrets: number] }>();
+const emit = defineEmits<{ open: [id: string]; refer: [id: string, move: Move] }>();
 
 const MAX_SHOWN = 2;
 
 const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
-
-/** Exactly the same, or the same on other frets of the same strings: then it need not be written twice. */
-function mayRefer({ kinship, differences, likeness, hands }: Alike): boolean {
-  return (kinship === 'same' || kinship === 'moved') && differences.length === 0 && likeness === 1 && hands === null;
-}
 </script>
 
 <template>
   <section v-if="shown.length > 0" class="likeness" aria-label="Likeness">
     <p v-for="found in shown" :key="found.id">
-      {{ sayLikeness(found) }}
+      {{ sayLikeness(found) }}<template v-if="found.move?.openStays"> Open strings are as they were there.</template>
       <button type="button" @click="emit('open', found.id)">Show it</button>
-      <button v-if="!refers && mayRefer(found)" type="button" @click="emit('refer', found.id, found.frets)">
+      <button v-if="!refers && found.move" type="button" @click="emit('refer', found.id, found.move)">
         Refer to it instead
       </button>
     </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
-import type { Fix, Span } from '@jam-ledger/core/notation';
+import { UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
 import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, ref, toRef, useTemplateRef } from 'vue';
@@ -101,7 +101,7 @@ function replaceAll(written: string): void {
           size="small"
           text
           label="Write it out"
-          @click="notices.tell(() => store.referPhrase(phrase, null, 0))"
+          @click="notices.tell(() => store.referPhrase(phrase, null, UNMOVED))"
         />
       </p>
       <SaveConflict v-if="theirs" :text="theirs.text" @settle="settle" />

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { LedgerPiece, Phrase, PhraseBody, PieceBody, Transcription } from '@jam-ledger/contract';
-import type { Alike } from '@jam-ledger/core/likeness';
 import type { Fix, Problem, ReadOptions, Span } from '@jam-ledger/core/notation';
 import { CareNote } from '../../playing/index.ts';
 import { useNotices, useSession } from '../../session/index.ts';
 import { SHORTCUTS, type HandReport } from '../../tab/index.ts';
 import { useSongPhrases } from '../songPhrases.ts';
+import type { FoundAlike } from './alike.worker.ts';
 import AssignForm from './AssignForm.vue';
 import EvidenceMargin from './EvidenceMargin.vue';
 import KeyList from './KeyList.vue';
@@ -24,7 +24,7 @@ const props = defineProps<{
   readOptions: ReadOptions;
   problems: readonly Problem[];
   hands: HandReport | undefined;
-  alike: readonly Alike[];
+  alike: readonly FoundAlike[];
   ways: readonly Phrase[];
   piece: LedgerPiece | undefined;
   bpm: number;
@@ -69,7 +69,7 @@ function amend(change: Partial<PhraseBody>): Promise<void> {
       :alike="alike"
       :refers="phrase.refersTo !== null"
       @open="emit('open', $event)"
-      @refer="(to, frets) => notices.tell(() => store.referPhrase(phrase, to, frets))"
+      @refer="(to, move) => notices.tell(() => store.referPhrase(phrase, to, move))"
     />
     <hr />
     <EvidenceMargin

@@ -1,5 +1,5 @@
-import { alikeTo, hear, mostAlikeFirst, type Alike, type Heard } from '@jam-ledger/core/likeness';
-import { readMeter, readShorthand } from '@jam-ledger/core/notation';
+import { alikeTo, hear, mostAlikeFirst, movedAlike, type Alike, type Heard } from '@jam-ledger/core/likeness';
+import { moveBetween, readMeter, readShorthand, type Move, type Phrase } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { expose } from 'comlink';
 
@@ -19,20 +19,33 @@ export interface AlikeJob {
   readonly key: Key;
 }
 
+/** An earlier phrase that one is like; with the way it is moved to be exactly that one, where there is such. */
+export interface FoundAlike extends Alike {
+  readonly move?: Move | undefined;
+}
+
 /** Others get a turn after so long, so that a newer job ends this one, milliseconds. Our choice. */
 const SLICE_MS = 8;
 
-/** What was heard of each phrase, kept until its text or the set-up changes. */
-const known = new Map<string, { readonly of: string; readonly heard: Heard }>();
+/** A phrase as it was read and heard, for a text and a set-up. */
+interface Known {
+  readonly of: string;
+  readonly phrase: Phrase;
+  readonly heard: Heard;
+}
+
+/** Phrases as they were heard, kept until their text or the set-up changes. */
+const known = new Map<string, Known>();
 let newest = 0;
 
-function heardOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, capo, key }: AlikeJob): Heard {
+function knownOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, capo, key }: AlikeJob): Known {
   const of = JSON.stringify([text, meter, tuning, capo, key]);
   const before = known.get(id);
-  if (before?.of === of) return before.heard;
-  const heard = hear(read({ text, meter }, tuning), { tuning, capo, key });
-  known.set(id, { of, heard });
-  return heard;
+  if (before?.of === of) return before;
+  const phrase = read({ text, meter }, tuning);
+  const fresh = { of, phrase, heard: hear(phrase, { tuning, capo, key }) };
+  known.set(id, fresh);
+  return fresh;
 }
 
 function read({ text, meter }: TextOfPhrase, tuning: Tuning) {
@@ -42,12 +55,12 @@ function read({ text, meter }: TextOfPhrase, tuning: Tuning) {
 
 const searcher = {
   /** The earlier phrases that are like one, the most alike first; undefined where a newer job has come meanwhile. */
-  async findAlike(job: AlikeJob): Promise<readonly Alike[] | undefined> {
+  async findAlike(job: AlikeJob): Promise<readonly FoundAlike[] | undefined> {
     newest += 1;
     const mine = newest;
     const phrase = read(job.phrase, job.tuning);
     const heard = hear(phrase, job);
-    const found: Alike[] = [];
+    const found: FoundAlike[] = [];
     let started = performance.now();
     for (const one of job.earlier) {
       if (performance.now() - started > SLICE_MS) {
@@ -55,8 +68,11 @@ const searcher = {
         if (mine !== newest) return undefined;
         started = performance.now();
       }
-      const alike = alikeTo(phrase, heard, { id: one.id, name: one.name, heard: heardOf(one, job) });
-      if (alike) found.push(alike);
+      const earlier = knownOf(one, job);
+      const move = moveBetween({ text: one.text, phrase: earlier.phrase }, { text: job.phrase.text, phrase }, job);
+      const moved = move && movedAlike(one, phrase, move);
+      const alike = moved ?? alikeTo(phrase, heard, { id: one.id, name: one.name, heard: earlier.heard });
+      if (alike) found.push({ ...alike, ...(moved && { move }) });
     }
     return mostAlikeFirst(found);
   },

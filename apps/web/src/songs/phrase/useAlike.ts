@@ -1,7 +1,6 @@
 import type { Phrase, Transcription } from '@jam-ledger/contract';
-import type { Alike } from '@jam-ledger/core/likeness';
 import { onScopeDispose, shallowRef, toRaw, toValue, watch, type MaybeRefOrGetter, type ShallowRef } from 'vue';
-import type { AlikeJob, AlikeSearcher } from './alike.worker.ts';
+import type { AlikeJob, AlikeSearcher, FoundAlike } from './alike.worker.ts';
 import { lazyWorker } from '../../sound/index.ts';
 
 const searcher = lazyWorker<AlikeSearcher>(
@@ -17,8 +16,8 @@ const searcher = lazyWorker<AlikeSearcher>(
 export function useAlike(
   job: MaybeRefOrGetter<AlikeJob>,
   typing: MaybeRefOrGetter<string>,
-): Readonly<ShallowRef<readonly Alike[]>> {
-  const alike = shallowRef<readonly Alike[]>([]);
+): Readonly<ShallowRef<readonly FoundAlike[]>> {
+  const alike = shallowRef<readonly FoundAlike[]>([]);
   let isGone = false;
   // What cannot be compared just now is compared after the next pause.
   const cancel = () => void searcher.ask((worker) => worker.cancel()).catch(() => undefined);

@@ -1,4 +1,5 @@
 import type { Phrase } from '@jam-ledger/contract';
+import { sayMove } from '@jam-ledger/core/notation';
 import { computed } from 'vue';
 import { useSong } from '../song.ts';
 import { useSongPhrases } from '../songPhrases.ts';
@@ -13,9 +14,9 @@ export function usePhraseWays(phrase: () => Phrase, open: (phraseId: string) => 
   /** What the phrase refers to, in words. */
   const refers = computed(() => {
     const target = store.phrases.find(({ id }) => id === phrase().refersTo);
-    const frets = phrase().movedFrets;
-    const moved = frets === 0 ? '' : `, ${Math.abs(frets)} frets ${frets > 0 ? 'higher' : 'lower'}`;
-    return target && { id: target.id, says: `This is “${target.name}”${moved}; it changes along with it.` };
+    const moved = sayMove(phrase().move);
+    const says = `This is “${target?.name ?? ''}”${moved && `, ${moved}`}; it changes along with it.`;
+    return target && { id: target.id, says };
   });
 
   async function addWay(): Promise<void> {

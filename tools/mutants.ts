@@ -38,7 +38,7 @@ const ROOMS: Readonly<Record<string, Room>> = {
   series: core('series', 'series', 'replanning', 'practiceToday', 'rules'),
   form: core('form', 'form', 'edges'),
   fretboard: core('fretboard', 'fretboard', 'edges', 'grips'),
-  harmony: core('harmony', 'harmony', 'theory', 'heard'),
+  harmony: core('harmony', 'harmony', 'theory', 'heard', 'naming'),
   checks: core('checks', 'checks', 'judged'),
   guards: {
     sources: 'apps/server/src/studio/context',

@@ -244,6 +244,12 @@ describe('the set-up', () => {
     await form().getByRole('button', { name: 'Keep this set-up' }).click();
     await form().getByText('Line 1: This is not a meter such as 4/4 or 6/8.').waitFor();
     await form().getByLabel('Meter of change 1').fill('3/4');
+    await form().getByLabel('Key of change 1').fill('H');
+    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form()
+      .getByText(/Line 1: This is no key/)
+      .waitFor();
+    await form().getByLabel('Key of change 1').fill('C lydian');
     await form().getByLabel('Rig note 1 to').fill('0:00');
     await form().getByRole('button', { name: 'Keep this set-up' }).click();
     await form().getByText('Line 1: This must be after the start.').waitFor();

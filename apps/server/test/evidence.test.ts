@@ -173,7 +173,7 @@ describe('the set-up and the form', () => {
       tuning: 'B1 E2 A2 D3 G3 B3 E4',
       secondKey: 'E minor',
       feel: 'shuffle',
-      changes: [{ atSeconds: 69, tempo: 96, meter: '3/4' }],
+      changes: [{ atSeconds: 69, tempo: 96, meter: '3/4', key: 'B minor' }],
       rig: [{ fromSeconds: 0, toSeconds: null, note: 'neck pickup' }],
       songSeconds: 200,
       pitchWay: 'shift the playback',

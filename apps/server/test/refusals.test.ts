@@ -203,8 +203,13 @@ describe('bad input', () => {
     ['a long key', { key: long }, 'key'],
     ['ten strings', { tuning: 'E1 A1 D2 G2 C3 F3 A3 D4 G4 C5' }, 'tuning'],
     ['a recording of no length', { songSeconds: 0 }, 'songSeconds'],
-    ['a change to no meter', { changes: [{ atSeconds: 9, tempo: 90, meter: '4/7' }] }, 'changes.0.meter'],
-    ['a change before the song', { changes: [{ atSeconds: -9, tempo: 90, meter: '4/4' }] }, 'changes.0.atSeconds'],
+    ['a change to no meter', { changes: [{ atSeconds: 9, tempo: 90, meter: '4/7', key: '' }] }, 'changes.0.meter'],
+    ['a change to no key', { changes: [{ atSeconds: 9, tempo: 90, meter: '4/4', key: 'H' }] }, 'changes.0.key'],
+    [
+      'a change before the song',
+      { changes: [{ atSeconds: -9, tempo: 90, meter: '4/4', key: '' }] },
+      'changes.0.atSeconds',
+    ],
     [
       'a rig note that ends before it begins',
       { rig: [{ fromSeconds: 9, toSeconds: 3, note: 'x' }] },

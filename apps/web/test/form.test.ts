@@ -120,7 +120,7 @@ describe('the form of a song on the desk', () => {
     const waltz = phrase('9', '/4 5G 7G 5G', { sectionId: 'B' });
     const { form } = formOf(
       song([section('A', { phrases: [phrase('1', BAR)] }), section('B', { startSeconds: 2, phrases: [waltz] })], {
-        changes: [{ atSeconds: 2, tempo: 90, meter: '3/4' }],
+        changes: [{ atSeconds: 2, tempo: 90, meter: '3/4', key: '' }],
       }),
     );
     expect(says(form)).toEqual([]);

@@ -54,6 +54,7 @@ const job = (spanFrets: number | null) =>
     tuning: TUNINGS.standard,
     meter: COMMON_TIME,
     bpm: 90,
+    key: 'A minor',
     policy: POLICY_OF_SCHOOL.economy,
     isTrusted: false,
   });

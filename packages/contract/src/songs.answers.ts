@@ -81,6 +81,7 @@ export const tempoMarkAnswer: SchemaOf<TempoMark> = shape<TempoMark>({
   atSeconds: anyNumber(),
   tempo: anyNumber(),
   meter: anyText(),
+  key: anyText(),
 });
 
 /** Checks `RigNote` as it is answered. */

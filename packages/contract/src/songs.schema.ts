@@ -66,7 +66,7 @@ const setUp: FieldsOf<SetUp> = {
   tempo: between(TEMPO_RANGE),
   meter: meter(),
   feel: oneOf(FEELS),
-  changes: list(shape<TempoMark>({ atSeconds: seconds(), tempo: between(TEMPO_RANGE), meter: meter() }), {
+  changes: list(shape<TempoMark>({ atSeconds: seconds(), tempo: between(TEMPO_RANGE), meter: meter(), key: key() }), {
     max: SONG_LIMITS.changes,
   }),
   rig: list(

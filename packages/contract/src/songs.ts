@@ -27,11 +27,12 @@ export const PITCH_WAYS = ['tune the guitar', 'shift the playback'] as const;
 /** One of the `PITCH_WAYS`. */
 export type PitchWay = (typeof PITCH_WAYS)[number];
 
-/** A change of tempo and meter at a place of the recording. */
+/** A change of tempo, meter and key at a place of the recording; an empty key goes on as before. */
 export interface TempoMark {
   readonly atSeconds: number;
   readonly tempo: number;
   readonly meter: string;
+  readonly key: string;
 }
 
 /** A note on the rig (pickup, pedals, amplifier) and where it holds; `toSeconds` null for the end of the song. */

@@ -44,7 +44,7 @@ const section: Answer<'addSection'> = {
 };
 const song: Answer<'song'> = {
   ...{ ...basics, id: ID, version: 1, secondKey: 'F', scaleLengthMm: 648, songSeconds: 200, studentLayer: 'lead' },
-  changes: [{ atSeconds: 60, tempo: 100, meter: '4/4' }],
+  changes: [{ atSeconds: 60, tempo: 100, meter: '4/4', key: 'E minor' }],
   rig: [{ fromSeconds: 0, toSeconds: 30, note: 'neck pickup' }],
   student: { ...pia, guitar, schools, played: ['pull-off'], shown: [{ difficulty: 40, share: 0.8 }] },
   sections: [section],

@@ -87,7 +87,12 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   moveRequest: { version: 1, state: 'agreed', reason: '', scope: 'All of it.' },
   changeSetUp: {
     ...{ title: 'Slow Tide', whose: '', tuning: 'drop D', capo: 2, key: 'Dm', secondKey: '', tempo: 96, meter: '6/8' },
-    ...{ feel: 'swing', changes: [{ atSeconds: 60, tempo: 100, meter: '4/4' }], frets: 22, scaleLengthMm: 648 },
+    ...{
+      feel: 'swing',
+      changes: [{ atSeconds: 60, tempo: 100, meter: '4/4', key: 'E minor' }],
+      frets: 22,
+      scaleLengthMm: 648,
+    },
     ...{ rig: [{ fromSeconds: 0, toSeconds: 30, note: 'neck pickup' }], songSeconds: 200, offsetCents: -12.5 },
     ...{ pitchWay: 'shift the playback', studentLayer: 'lead', version: 1 },
   },

@@ -10,6 +10,7 @@ import {
   labelSections,
   MAX_ROUNDS,
   nextLabel,
+  keyTextAt,
   tempoAt,
   tempoChangesOf,
   placeAt,
@@ -325,6 +326,20 @@ describe('stamp, bar and beat', () => {
       { bpm: 60, meter: FOUR },
       { bpm: 60, meter: FOUR },
       { bpm: 80, meter: { beats: 6, unit: 8 } },
+    ]);
+  });
+
+  test('a key holds from its stamp on, until another is said', () => {
+    const song = {
+      key: 'A minor',
+      changes: [
+        { atSeconds: 30, key: 'C lydian' },
+        { atSeconds: 10, key: 'E' },
+        { atSeconds: 20, key: ' ' },
+      ],
+    };
+    expect([0, 9.9, 10, 25, 30, 99].map((seconds) => keyTextAt(seconds, song))).toEqual([
+      ...['A minor', 'A minor', 'E', 'E', 'C lydian', 'C lydian'],
     ]);
   });
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { arpeggiosOf, chordTones, nameChord } from '../src/harmony/index.ts';
 import { letterOfString, readShorthand } from '../src/notation/index.ts';
-import { openMidi, readKey, TUNINGS } from '../src/pitch/index.ts';
+import { OPEN_KEY, openMidi, TUNINGS } from '../src/pitch/index.ts';
 
 /** Chords by their formulas, semitones above the root. Source: the tables of any handbook of harmony; common practice, from memory. */
 const FORMULAS: readonly (readonly [suffix: string, ...tones: number[]])[] = [
@@ -126,7 +126,7 @@ describe('a chord played note after note', () => {
       .join(' ');
   const found = (typed: string, chord = '') =>
     arpeggiosOf(readShorthand(`/8 ${chord && `:${chord} `}${typed}`).phrase, {
-      ...{ tuning: TUNINGS.standard, capo: 0, key: readKey('C') },
+      ...{ tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY },
     }).map(({ symbol, notes, from }) => `${symbol} ${notes} ${from}`);
   const KINDS = FORMULAS.filter(([suffix]) =>
     ['', 'm', 'dim', 'aug', '7', 'm7', 'maj7', 'm7b5', 'dim7', '6', 'm6'].includes(suffix),

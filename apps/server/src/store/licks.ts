@@ -1,3 +1,4 @@
+import type { SetUp } from '@jam-ledger/contract';
 import type { Store } from './database.ts';
 import type { PhraseFactsModel } from './models.ts';
 
@@ -12,7 +13,7 @@ export interface FactlessRow {
   readonly key: string;
   readonly tempo: number;
   readonly meter: string;
-  readonly changes: readonly { readonly atSeconds: number; readonly tempo: number; readonly meter: string }[];
+  readonly changes: SetUp['changes'];
 }
 
 /** Which phrases: of a song or a section, a single one, or at most so many that have no facts yet. */

@@ -1,5 +1,5 @@
 import type { Phrase, Transcription } from '@jam-ledger/contract';
-import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
+import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { ref, shallowRef } from 'vue';
 import type { PlanPhrase } from './planEdits.ts';
 import { POLICY_OF_SCHOOL, askHands, jobOf, tuningOf } from '../tab/index.ts';
@@ -22,7 +22,9 @@ export function useCutting() {
     const made: PlanPhrase[] = [];
     for (const { section, phrase } of own) {
       const { bpm, meter } = tempoAt(section.startSeconds, tempoChanges);
-      const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, policy, isTrusted: phrase.status !== 'draft' });
+      const key = keyTextAt(section.startSeconds, song);
+      const isTrusted = phrase.status !== 'draft';
+      const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, key, policy, isTrusted });
       const report = await askHands((worker) => worker.cut(job, { id: phrase.id, sectionId: section.id }));
       made.push({ ...report, name: phrase.name, section: section.label, bpm });
       done.value += 1;

@@ -22,13 +22,15 @@ export interface HandsFor {
   readonly tuning: Tuning;
   readonly meter: Meter;
   readonly bpm: number;
+  /** The key in force where it stands, as typed. */
+  readonly key: string;
   readonly policy: PickingPolicy;
   /** Whether somebody has checked the text against what is heard. */
   readonly isTrusted: boolean;
 }
 
 /** The job of the worker for a phrase of a song: its guitar is the song’s, hand and arm are the student’s. */
-export function jobOf({ text, song, tuning, meter, bpm, policy, isTrusted }: HandsFor): HandJob {
+export function jobOf({ text, song, tuning, meter, bpm, key, policy, isTrusted }: HandsFor): HandJob {
   const { capo, frets, scaleLengthMm, student } = song;
   const guitar = {
     tuning: toRaw(tuning),
@@ -40,8 +42,17 @@ export function jobOf({ text, song, tuning, meter, bpm, policy, isTrusted }: Han
     tremoloArm: student.guitar.tremoloArm,
   };
   const known = [...student.played];
-  const key = readKey(song.key);
-  return { ...guitar, text, meter: toRaw(meter), bpm, key, known, policy, isTrusted, feel: feelOf(song.feel) };
+  return {
+    ...guitar,
+    text,
+    meter: toRaw(meter),
+    bpm,
+    key: readKey(key),
+    known,
+    policy,
+    isTrusted,
+    feel: feelOf(song.feel),
+  };
 }
 
 /** The worker that computes hands. */

@@ -17,18 +17,19 @@ export function tempoChangesOf(first: Omit<TempoChange, 'fromSeconds'>, changes:
   return [{ ...first, fromSeconds: 0 }, ...later];
 }
 
-/** A change of tempo and meter as it is set up: the stamp, quarter notes a minute, and the meter as typed. */
+/** A change of tempo, meter and key as it is set up: the stamp, quarter notes a minute, meter and key as typed; an empty key goes on. */
 export interface TypedChange {
   readonly atSeconds: number;
   readonly tempo: number;
   readonly meter: string;
+  readonly key: string;
 }
 
 /** The tempos of a song from its set-up as typed; a meter that cannot be read is common time. */
 export function readTempoChanges(song: {
   readonly tempo: number;
   readonly meter: string;
-  readonly changes: readonly TypedChange[];
+  readonly changes: readonly Omit<TypedChange, 'key'>[];
 }): TempoChanges {
   const read = (meter: string) => readMeter(meter) ?? COMMON_TIME;
   const changes = song.changes.map(({ atSeconds, tempo, meter }) => ({
@@ -42,6 +43,15 @@ export function readTempoChanges(song: {
 /** The tempo and meter in force at a place of the recording. */
 export function tempoAt(seconds: number, tempoChanges: TempoChanges): TempoChange {
   return tempoChanges.findLast(({ fromSeconds }) => fromSeconds <= seconds) ?? tempoChanges[0];
+}
+
+/** The key in force at a place of the recording, as it was typed. */
+export function keyTextAt(
+  seconds: number,
+  { key, changes }: { readonly key: string; readonly changes: readonly Pick<TypedChange, 'atSeconds' | 'key'>[] },
+): string {
+  const said = changes.filter((change) => change.atSeconds <= seconds && change.key.trim() !== '');
+  return said.toSorted((a, b) => b.atSeconds - a.atSeconds)[0]?.key ?? key;
 }
 
 /** How many bars (and parts of one) lie between two places of the recording; negative when `to` is before `from`. */

@@ -1,5 +1,5 @@
 import { LICK_LIMITS, type Lick, type LickQuery, type LicksFound } from '@jam-ledger/contract';
-import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
+import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { factsOf } from '@jam-ledger/core/licks';
 import { ALIKE, compare, sayLikeness, type CompareOptions } from '@jam-ledger/core/likeness';
 import { readShorthand, TECHNIQUES, type Phrase } from '@jam-ledger/core/notation';
@@ -44,7 +44,10 @@ export async function gatherMissingFacts(store: Store): Promise<number> {
 
 function describeFacts(row: FactlessRow): Parameters<typeof keepFacts>[1][number] {
   const tempoChange = tempoAt(row.startSeconds, readTempoChanges(row));
-  const { techniques, chords, grams, ...facts } = factsOf(phraseOf(row, tempoChange.meter), setupOf(row));
+  const { techniques, chords, grams, ...facts } = factsOf(
+    phraseOf(row, tempoChange.meter),
+    setupOf({ ...row, key: keyTextAt(row.startSeconds, row) }),
+  );
   const lists = { techniques: [...techniques], chords: [...chords], grams: [...grams] };
   return { ...facts, ...lists, id: row.id, studioId: row.studioId, bpm: tempoChange.bpm };
 }
@@ -98,7 +101,7 @@ async function likenessOf({ store, studio }: RequestContext, id: string) {
   const row = orNotFound((await findFactless(store, { phraseId: id }))[0]);
   const { meter } = tempoAt(row.startSeconds, readTempoChanges(row));
   const phrase = phraseOf(row, meter);
-  const own = setupOf(row);
+  const own = setupOf({ ...row, key: keyTextAt(row.startSeconds, row) });
   return {
     grams: factsOf(phrase, own).grams,
     compared: (other: LickRow) => {

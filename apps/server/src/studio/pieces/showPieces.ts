@@ -1,5 +1,5 @@
 import { MEDIA, OUTCOMES, SCHOOL_WORDS, type Entry, type Piece, type Pin } from '@jam-ledger/contract';
-import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
+import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { readShorthand, writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
 import { assemble, sayCut } from '@jam-ledger/core/pieces';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
@@ -57,7 +57,13 @@ export async function showPiece(context: RequestContext, id: string): Promise<Pi
     struck: row.struck,
     kind: kindOf(row),
     student: { id: row.studentId, name: row.studentName },
-    song: { id: row.songId, ...basicsOf(row), tempo: learningRate.bpm, meter: writeMeter(phrase.meter) },
+    song: {
+      id: row.songId,
+      ...basicsOf(row),
+      key: keyTextAt(row.sectionSeconds, row),
+      tempo: learningRate.bpm,
+      meter: writeMeter(phrase.meter),
+    },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
     phrase: { id: row.phraseId, name: nameOf(row, name), text: textOf(row, { phrase, texts }) },
     parts: parts.map((part) => ({ ...part, name: name(part.phraseId) })),

@@ -1,4 +1,5 @@
 import type { Phrase, PhraseReference } from '@jam-ledger/contract';
+import { keyTextAt } from '@jam-ledger/core/form';
 import { movedText, readShorthand, sayMove, type Move } from '@jam-ledger/core/notation';
 import { readKey, readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
@@ -48,16 +49,23 @@ async function referredText(
   const circle = 'These phrases would refer to each other in a circle; refer to one that is written out.';
   if (target.id === from.id || target.refersTo) throw refuse(circle);
   if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
-  const song = await songOf(context, target);
-  if (song.id !== (await songOf(context, from)).id) throw refuse('A phrase refers to one of the same song.');
-  const text = moved(target.text, move, song);
+  const { song, key } = await placeOf(context, target);
+  if (song.id !== (await placeOf(context, from)).song.id) throw refuse('A phrase refers to one of the same song.');
+  const text = moved(target.text, move, { song, key });
   if (text === undefined) throw refuse(`Moved ${sayMove(move)}, some of it would leave the neck.`);
   return text;
 }
 
-async function songOf({ store, studio }: RequestContext, { sectionId }: PhraseModel): Promise<TranscriptionModel> {
+/** The song that a phrase stands in, and the key in force there, as typed. */
+interface PlaceInSong {
+  readonly song: TranscriptionModel;
+  readonly key: string;
+}
+
+async function placeOf({ store, studio }: RequestContext, { sectionId }: PhraseModel): Promise<PlaceInSong> {
   const section = orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
-  return orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
+  const song = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
+  return { song, key: keyTextAt(section.startSeconds, song) };
 }
 
 /** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
@@ -65,9 +73,9 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
   const { store, studio } = context;
   const references = await findReferences(store, studio.id, target.id);
   if (references.length === 0) return;
-  const song = await songOf(context, target);
+  const place = await placeOf(context, target);
   for (const row of references) {
-    const text = moved(target.text, moveOf(row), song);
+    const text = moved(target.text, moveOf(row), place);
     const changes = text === undefined ? STANDS_ALONE : { text };
     await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
@@ -83,7 +91,7 @@ export function moveOf({
   return { semitones: movedSemitones, strings: movedStrings, openStays };
 }
 
-function moved(text: string, move: Move, song: TranscriptionModel): string | undefined {
+function moved(text: string, move: Move, { song, key }: PlaceInSong): string | undefined {
   const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
-  return movedText(text, readShorthand(text, { tuning }).phrase, move, { tuning, key: readKey(song.key) });
+  return movedText(text, readShorthand(text, { tuning }).phrase, move, { tuning, key: readKey(key) });
 }

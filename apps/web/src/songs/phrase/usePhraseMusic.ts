@@ -1,5 +1,5 @@
 import type { Phrase, Transcription } from '@jam-ledger/contract';
-import type { TempoChange } from '@jam-ledger/core/form';
+import { keyTextAt, type TempoChange } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { refDebounced } from '@vueuse/core';
@@ -26,7 +26,11 @@ export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
   const meterText = computed(() => writeMeter(setting.tempoChange.meter));
   const live = useReading(text, () => ({ tuning: setting.song.tuning, meter: meterText.value }));
   const { reading, tuning, meter, read } = live;
-  const keyText = computed(() => setting.song.key);
+  const keyText = computed(() => {
+    const { song, phrase } = setting;
+    const section = song.sections.find(({ id }) => id === phrase.sectionId);
+    return keyTextAt(section?.startSeconds ?? 0, song);
+  });
   const key = computed(() => readKey(keyText.value) ?? OPEN_KEY);
   /** What notes are compared and named against; one object, so that nothing is computed anew with every key. */
   const against = computed(() => ({ tuning: tuning.value, capo: setting.song.capo, key: key.value }));
@@ -41,6 +45,7 @@ export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
     tuning: tuning.value,
     meter: meter.value,
     bpm: setting.tempoChange.bpm,
+    key: keyText.value,
     policy: schools.policy.value,
     isTrusted: setting.phrase.status !== 'draft' && asked === setting.phrase.text,
   });

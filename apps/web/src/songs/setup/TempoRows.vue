@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { TempoMark } from '@jam-ledger/contract';
+import { SONG_LIMITS, type TempoMark } from '@jam-ledger/contract';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -12,7 +12,7 @@ const changes = defineModel<readonly TempoMark[]>({ required: true });
 
 function add(): void {
   const last = changes.value.at(-1);
-  changes.value = [...changes.value, last ?? { atSeconds: 0, tempo: 100, meter: '4/4' }];
+  changes.value = [...changes.value, { atSeconds: 0, tempo: 100, meter: '4/4', ...last, key: '' }];
 }
 
 function set(index: number, change: Partial<TempoMark>): void {
@@ -21,7 +21,7 @@ function set(index: number, change: Partial<TempoMark>): void {
 </script>
 
 <template>
-  <EditorRows legend="Changes of tempo and meter" one="change" prefix="changes." :problems="problems" @add="add">
+  <EditorRows legend="Changes of tempo, meter and key" one="change" prefix="changes." :problems="problems" @add="add">
     <EditorRow
       v-for="(change, index) in changes"
       :key="index"
@@ -53,6 +53,15 @@ function set(index: number, change: Partial<TempoMark>): void {
         :aria-label="`Meter of change ${index + 1}`"
         maxlength="5"
         @update:model-value="set(index, { meter: $event ?? '' })"
+      />
+      key
+      <InputText
+        :model-value="change.key"
+        size="small"
+        :aria-label="`Key of change ${index + 1}`"
+        placeholder="as before"
+        :maxlength="SONG_LIMITS.key"
+        @update:model-value="set(index, { key: $event ?? '' })"
       />
     </EditorRow>
   </EditorRows>

@@ -29,7 +29,9 @@ describe('the legend of a page', () => {
     expect(legend(`/4 ${example}`)).toContainEqual([sign, says]);
   });
 
-  test.each(NOTE_MARKS)('has %s where it is drawn', (mark) => {
+  test('has nothing for what is only said of a note', () => expect(legend('/4 7G=D')).toEqual([]));
+
+  test.each(NOTE_MARKS.filter((mark) => mark !== 'claim'))('has %s where it is drawn', (mark) => {
     const { example, sign, legend: says } = NOTE_MARK_RECORDS[mark];
     expect(legend(`/4 ${example}`)).toContainEqual([sign, says]);
   });

@@ -78,6 +78,7 @@ describe('the records of marks', () => {
     trill: { trill: 9 },
     dip: { dip: 1 },
     finger: { finger: '1' },
+    claim: { claim: 'D' },
   };
   test.each(NOTE_MARKS)('the example of %s bears it', (mark) => {
     expect(itemsOf(NOTE_MARK_RECORDS[mark].example)[0]?.notes).toMatchObject([bears[mark]]);

@@ -81,12 +81,12 @@ describe('passes', () => {
 
 describe('a fix', () => {
   const fixes = (text: string) => readShorthand(text).problems.flatMap(({ fix }) => fix ?? []);
-  test('is offered where something is wrong', () => expect(fixes('7g')).toHaveLength(1));
+  test('is offered where something is wrong', () => expect(fixes('(7G')).toHaveLength(1));
   test('never inside a note to oneself', () => {
     expect(fixes('# 7g (5G')).toEqual([]);
-    expect(fixes('7G # and then 7g')).toEqual([]);
+    expect(fixes('7G # and then (7G')).toEqual([]);
   });
-  test('in the line behind one', () => expect(fixes('# a note\n7g')).toMatchObject([{ span: { from: 10, to: 11 } }]));
+  test('in the line behind one', () => expect(fixes('# a note\n(7G')).toMatchObject([{ span: { from: 12, to: 12 } }]));
 });
 
 describe('held', () => {

@@ -37,3 +37,20 @@ describe('the check cases of the notation', () => {
     expect(problems.map(({ code }) => code).sort()).toEqual(vector.problems);
   });
 });
+
+interface Pair {
+  readonly text: string;
+  readonly same: string;
+}
+
+// Pairs that came with the second edition of the notation: both play out the same.
+const pairs: readonly Pair[] = JSON.parse(readFileSync(new URL('./same-vectors.json', import.meta.url), 'utf8'));
+
+describe('ways of typing the same', () => {
+  const played = (text: string) => {
+    const { phrase, problems } = readShorthand(text);
+    expect(problems.filter(({ severity }) => severity === 'error')).toEqual([]);
+    return playOut(phrase, { tuning: TUNINGS.standard, capo: 0 }).map(({ span: _, ...event }) => event);
+  };
+  test.each(pairs)('$text is $same', ({ text, same }) => expect(played(text)).toEqual(played(same)));
+});

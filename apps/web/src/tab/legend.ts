@@ -24,6 +24,8 @@ const BEARS: Readonly<Record<NoteMark, (note: Note) => boolean>> = {
   trill: ({ trill }) => trill !== undefined,
   dip: ({ dip }) => dip !== undefined,
   finger: ({ finger }) => finger !== undefined,
+  // What somebody says of a note is not drawn.
+  claim: () => false,
 };
 
 /** Signs that no mark makes. */

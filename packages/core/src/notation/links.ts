@@ -1,4 +1,5 @@
 import { bendHeight, type EventItem, type Link, type Writable, type WrittenNote } from './model.ts';
+import { HIGHEST_FRET } from '../pitch/index.ts';
 import type { Fix, ProblemCode, ProblemList } from './problems.ts';
 import type { TypedEvent } from './readEvent.ts';
 import type { NoteValue } from './values.ts';
@@ -35,6 +36,7 @@ const LINK_WORDS: Readonly<Record<Link, string>> = {
 export class LinkReader {
   readonly #problems: ProblemList;
   #before: EventItem | undefined;
+  #sounded: readonly WrittenNote[] = [];
   #anything = false;
 
   constructor(problems: ProblemList) {
@@ -44,6 +46,11 @@ export class LinkReader {
   /** Whether something stands before that a hold could make longer; a grace note cannot be held. */
   get canHold(): boolean {
     return this.#anything && this.#before?.value !== 'grace';
+  }
+
+  /** The notes of the last event that sounded, whatever came after it; none before the first. */
+  get sounded(): readonly WrittenNote[] {
+    return this.#sounded;
   }
 
   /** A rest was read: nothing can be linked across it. */
@@ -70,16 +77,48 @@ export class LinkReader {
     if (typed.slideOut) event.slideOut = typed.slideOut;
     this.#checkNotes(event);
     this.#before = event;
+    this.#sounded = notes;
     this.#anything = true;
     return event;
   }
 
   #notes(typed: TypedEvent): readonly WrittenNote[] | undefined {
-    const { bareFret, bareMarks, link } = typed;
-    if (bareFret === undefined || !link) return typed.notes;
-    if (this.#before) return this.#before.notes.map(({ string }) => ({ string, fret: bareFret, ...bareMarks }));
+    const { bareFret, bareMarks, far, link } = typed;
+    if ((bareFret === undefined && far === undefined) || !link) return typed.notes;
+    const from = this.#before?.notes;
+    if (from && far !== undefined) return this.#moved(typed, from, far);
+    if (from && bareFret !== undefined) {
+      this.#checkShape(typed, from, bareFret);
+      return from.map(({ string }) => ({ string, fret: bareFret, ...bareMarks }));
+    }
     this.#report(typed, 'link-without-note', `A ${LINK_WORDS[link]} needs a note right before it to start from.`);
     return undefined;
+  }
+
+  /** Every string of the event before, moved by so many frets. */
+  #moved(typed: TypedEvent, from: readonly WrittenNote[], far: number): readonly WrittenNote[] | undefined {
+    const notes = from.map(({ string, fret }) => ({
+      ...{ string, fret: fret === null ? null : fret + far },
+      ...typed.bareMarks,
+    }));
+    const off = notes.find(({ fret }) => fret !== null && (fret < 0 || fret > HIGHEST_FRET));
+    if (!off) return notes;
+    const where = far < 0 ? 'below the open string' : `beyond fret ${HIGHEST_FRET}`;
+    this.#report(typed, 'fret-range', `Moved by ${Math.abs(far)} frets this would go ${where}.`);
+    return undefined;
+  }
+
+  /** A link to one fret from a stack of several makes another shape of it. */
+  #checkShape(typed: TypedEvent, from: readonly WrittenNote[], fret: number | null): void {
+    const frets = new Set(from.map((note) => note.fret));
+    const [first] = frets;
+    if (frets.size < 2 || fret === null || first === null || first === undefined || !typed.link) return;
+    const far = fret - first;
+    const text = `${LINK_LETTERS[typed.link]}${far < 0 ? '' : '+'}${far}`;
+    const span = { from: typed.span.from, to: typed.span.from + 1 + String(fret).length };
+    this.#report(typed, 'shape-changes', `All strings go to fret ${fret} here, so that the shape changes.`, {
+      ...{ title: `Write ${text}, which keeps the shape`, span, text },
+    });
   }
 
   /** The link that stands; none when the strings are others than those sounding before. */
@@ -142,6 +181,6 @@ export class LinkReader {
   }
 
   #report(event: { readonly span: EventItem['span'] }, code: ProblemCode, message: string, fix?: Fix): void {
-    this.#problems.add(code, event.span, message, fix);
+    this.#problems.add(code, event.span, message, ...(fix ? [fix] : []));
   }
 }

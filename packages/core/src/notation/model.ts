@@ -37,6 +37,8 @@ export interface WrittenNote {
   readonly trill?: number;
   readonly dip?: number;
   readonly finger?: Finger;
+  /** The note it is said to rest on, or the degree of the chord, as typed. */
+  readonly claim?: string;
 }
 
 /** A value while it is put together; read-only once it is handed out. */
@@ -111,6 +113,15 @@ export interface BarreItem {
   readonly fret: number;
 }
 
+/** Items whose picked events are struck down and up in turn. */
+export interface AlternateItem {
+  readonly kind: 'alternate';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  /** The stroke of the first. */
+  readonly first: 'down' | 'up';
+}
+
 /** Items heard less than surely. */
 export interface SureItem {
   readonly kind: 'sure';
@@ -151,7 +162,7 @@ export interface SettingItem {
 }
 
 /** Items that hold other items. */
-export type NestItem = RepeatItem | PassesItem | MarkedItem | BarreItem | SureItem;
+export type NestItem = RepeatItem | PassesItem | MarkedItem | BarreItem | AlternateItem | SureItem;
 
 /** Anything that can stand in a phrase. */
 export type Item = EventItem | RestItem | HoldItem | BarItem | NestItem | HarmonyItem | WordsItem | SettingItem;

@@ -8,6 +8,9 @@ export interface NoteMarkRecord extends SignRecord {
   readonly begins: string;
 }
 
+/** A fret, or the name of a pitch. */
+const TARGET_PATTERN = String.raw`\d{1,2}|[A-G](?:#|b|n)?`;
+
 /** A height in whole steps as typed: `1`, `.5`, `1½`. */
 export const HEIGHT_PATTERN = String.raw`(?:\d{1,2}(?:\.\d{1,2})?|\.\d{1,2})?[¼½¾]?`;
 
@@ -25,10 +28,11 @@ export const NOTE_MARK_RECORDS = {
     hearing: null,
   },
   bend: {
-    pattern: String.raw`(bb?)(?:(\?)|>(\d{1,2})|(${HEIGHT_PATTERN})(?:-(?=[\d.¼½¾])(${HEIGHT_PATTERN}))?)`,
-    begins: 'b',
+    pattern: String.raw`(full|half)|(bb?)(?:(\?)|(${HEIGHT_PATTERN})>(${TARGET_PATTERN})|(${HEIGHT_PATTERN})(?:-(?=[\d.¼½¾])(${HEIGHT_PATTERN}))?)`,
+    begins: 'bfh',
     example: '7Gb1',
-    means: 'bend up by so many whole steps; `bb` slowly, `b>9` to the pitch of a fret, `b?` not known yet',
+    means:
+      'bend up by so many whole steps, also `full`, `half`; `bb` slowly, `b>9` to a fret, `b>E` to a name, `b?` not known yet',
     sign: '↑ 1',
     legend: 'bend up by so many whole steps; ½ is one fret',
     technique: null,
@@ -36,10 +40,10 @@ export const NOTE_MARK_RECORDS = {
     hearing: null,
   },
   release: {
-    pattern: `(rr?)(${HEIGHT_PATTERN})`,
+    pattern: String.raw`(rr?)(?:>(${TARGET_PATTERN})|(${HEIGHT_PATTERN}))`,
     begins: 'r',
     example: '7Gb1r',
-    means: 'let down again, to the fret or to a height; `rr` slowly',
+    means: 'let down again, to the fret, a height or, `r>16`, the pitch of a fret; `rr` slowly',
     sign: '↓',
     legend: 'the bend is let down',
     technique: { name: 'release', rank: 20 },
@@ -97,6 +101,17 @@ export const NOTE_MARK_RECORDS = {
     means: 'fretting finger, 1 index to 4 little, T thumb',
     sign: '1 2 3 4 T',
     legend: 'fretting fingers, 1 index to 4 little; T alone is the thumb or a tap',
+    technique: null,
+    drill: null,
+    hearing: null,
+  },
+  claim: {
+    pattern: '=([A-G](?:#|b|n)?|[b#]?(?:1[0-3]|[1-9]))',
+    begins: '=',
+    example: '7G=D',
+    means: 'said to rest on that note or, `=b7`, that degree of the chord; told where it does not',
+    sign: 'nothing',
+    legend: 'said to rest on that note',
     technique: null,
     drill: null,
     hearing: null,

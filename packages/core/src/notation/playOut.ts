@@ -63,7 +63,7 @@ export function playedEvent(event: TimedEvent, setup: Setup): PlayedEvent {
 }
 
 function playedPitch(note: WrittenNote, { link, slideIn, slideOut }: EventItem, { tuning, capo }: Setup): PlayedPitch {
-  const { string, fret, moves, ...rest } = note;
+  const { string, fret, moves, claim: _, ...rest } = note;
   openMidi(tuning, string);
   return {
     ...rest,

@@ -4,6 +4,8 @@ import type { Span } from './model.ts';
 export type ProblemCode =
   | 'unknown-item'
   | 'string-missing'
+  | 'string-or-mark'
+  | 'shape-changes'
   | 'fret-range'
   | 'same-string-twice'
   | 'link-without-note'
@@ -48,6 +50,8 @@ export interface Problem<Code extends string = ProblemCode> {
 const SEVERITIES: Record<ProblemCode, Severity> = {
   'unknown-item': 'error',
   'string-missing': 'error',
+  'string-or-mark': 'hint',
+  'shape-changes': 'hint',
   'fret-range': 'error',
   'same-string-twice': 'error',
   'link-without-note': 'error',
@@ -75,11 +79,12 @@ export const MAX_PROBLEMS = 200;
 export class ProblemList {
   readonly #found: Problem[] = [];
 
-  /** Adds a problem with the severity of its code. */
-  add(code: ProblemCode, span: Span, message: string, fix?: Fix): void {
+  /** Adds a problem with the severity of its code, and its fixes, the likeliest first. */
+  add(code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]): void {
     if (this.#found.length >= MAX_PROBLEMS) return;
     const problem = { code, severity: SEVERITIES[code], message, span };
-    this.#found.push(fix === undefined ? problem : { ...problem, fix });
+    const [fix, ...otherFixes] = fixes;
+    this.#found.push(fix ? { ...problem, fix, ...(otherFixes.length > 0 && { otherFixes }) } : problem);
   }
 
   /** The problems in the order of the text. */

@@ -2,11 +2,11 @@ import { Chord } from 'tonal';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { checkBars } from './bars.ts';
 import { LinkReader } from './links.ts';
-import { markOfCode } from './marks.ts';
+import { EVENT_MARKS, markOfCode } from './marks.ts';
 import { SURENESSES } from './surenesses.ts';
-import type { EventMark, Item, PassRange, Phrase, Setting, Span } from './model.ts';
+import { isNest, type EventMark, type Item, type PassRange, type Phrase, type Setting, type Span } from './model.ts';
 import { ProblemList, type Problem } from './problems.ts';
-import { readEvents } from './readEvent.ts';
+import { readEvents, type TypedEvent } from './readEvent.ts';
 import { scan, type Token } from './scan.ts';
 import { unroll } from './unroll.ts';
 import { COMMON_TIME, readMeter, readValue, STARTING_VALUE, type Meter, type NoteValue } from './values.ts';
@@ -49,7 +49,7 @@ export function readShorthand(text: string, options: ReadOptions = {}): Reading 
 type Wrap = (items: readonly Item[], span: Span) => readonly Item[];
 
 interface Frame {
-  readonly opener: Token;
+  readonly opener: Omit<Token, 'kind'> & { readonly kind: Token['kind'] | 'paren' };
   readonly items: Item[];
   /** Undefined for a nest too deep or without meaning: its items stand directly in the one around. */
   readonly wrap: Wrap | undefined;
@@ -59,6 +59,7 @@ class PhraseReader {
   readonly #text: string;
   readonly #meter: Meter;
   readonly #stringCount: number;
+  readonly #tuning: Tuning;
   readonly #problems = new ProblemList();
   readonly #root: Item[] = [];
   readonly #open: Frame[] = [];
@@ -69,11 +70,14 @@ class PhraseReader {
   #count = 0;
   /** Openers left out because they stand too deep; their closers are passed over. */
   #tooDeep = 0;
+  /** Where the last brace was closed; what is glued to it speaks of all inside. */
+  #closedAt = -1;
 
   constructor(text: string, options: ReadOptions) {
     this.#text = text;
     this.#meter = options.meter ?? COMMON_TIME;
-    this.#stringCount = (options.tuning ?? TUNINGS.standard).openMidis.length;
+    this.#tuning = options.tuning ?? TUNINGS.standard;
+    this.#stringCount = this.#tuning.openMidis.length;
     this.#links = new LinkReader(this.#problems);
   }
 
@@ -133,27 +137,61 @@ class PhraseReader {
 
   #word(token: Token): void {
     const { text, span } = token;
-    if (text === '-') return this.#rest(span);
     if (text === '_') return this.#hold(span);
     if (text.startsWith('/')) return this.#noteValue(text.slice(1), span);
+    if (this.#markClosed(text, span)) return;
     const setting = this.#setting(text, span);
     if (setting === 'bad') return;
     if (setting) {
       this.#items.push({ kind: 'setting', span, setting });
       return;
     }
-    const typed = readEvents(text, this.#stringCount, (code, inner, message, fix) =>
-      this.#problems.add(code, shift(inner, span.from), message, fix && { ...fix, span: shift(fix.span, span.from) }),
-    );
-    for (const event of typed) {
-      const item = this.#links.resolve({ ...event, span: shift(event.span, span.from) }, this.#value);
-      if (item) this.#items.push(item);
-    }
+    const held = /^[^_]+(_+)$/.exec(text)?.[1]?.length ?? 0;
+    const end = span.to - held;
+    this.#sound(text.slice(0, text.length - held), { from: span.from, to: end });
+    for (let at = end; at < span.to; at += 1) this.#hold({ from: at, to: at + 1 });
   }
 
-  #rest(span: Span): void {
+  /** Reads a word of events, or a rest with a value of its own. */
+  #sound(text: string, span: Span): void {
+    if (text === '-' || text.startsWith('-/')) return this.#rest(text.slice(2), span);
+    const context = { stringCount: this.#stringCount, tuning: this.#tuning, sounded: this.#links.sounded };
+    const typed = readEvents(text, context, (code, inner, message, ...fixes) => {
+      const there = fixes.map((fix) => ({ ...fix, span: shift(fix.span, span.from) }));
+      this.#problems.add(code, shift(inner, span.from), message, ...there);
+    });
+    for (const event of typed) this.#event({ ...event, span: shift(event.span, span.from) });
+  }
+
+  #event(typed: TypedEvent): void {
+    const { bracket, span } = typed;
+    const item = this.#links.resolve(typed, this.#value);
+    if (bracket === 'open')
+      this.#push({ kind: 'paren', text: '(', span: { from: span.from, to: span.from + 1 } }, quiet);
+    if (item) this.#items.push(item);
+    if (bracket === 'close') this.#closeParen(span);
+  }
+
+  /** Quiet from its opening bracket on, over several events. */
+  #closeParen(span: Span): void {
+    const frame = this.#open.at(-1);
+    if (frame?.opener.kind !== 'paren') {
+      const fix = { title: 'Open it', span: { from: span.from, to: span.from }, text: '(' };
+      this.#problems.add('unknown-item', span, 'This bracket was not opened; what is quiet stands in a pair.', fix);
+      const last = this.#items.pop();
+      if (last) this.#items.push(...hushed([last]));
+      return;
+    }
+    this.#open.pop();
+    this.#items.push(...quiet(frame.items, { from: frame.opener.span.from, to: span.to }));
+  }
+
+  /** A rest of the value in force, or of its own. */
+  #rest(own: string, span: Span): void {
+    const value = own === '' ? this.#value : readValue(own);
+    if (value === undefined || value === 'grace') return this.#noValue(own, span);
     this.#links.rest();
-    this.#items.push({ kind: 'rest', span, value: this.#value });
+    this.#items.push({ kind: 'rest', span, value });
   }
 
   #hold(span: Span): void {
@@ -163,14 +201,15 @@ class PhraseReader {
 
   #noteValue(text: string, span: Span): void {
     const value = text === 'g' ? undefined : readValue(text);
-    if (value !== undefined) {
-      this.#value = value;
-      return;
-    }
+    if (value === undefined) return this.#noValue(text, span);
+    this.#value = value;
+  }
+
+  #noValue(text: string, span: Span): void {
     const meant = { '12': '8t', '24': '16t', '6': '4t', '48': '32t', '3': '2t', '20': '16t5' }[text];
     const message = `The text /${text.slice(0, 12)} is no note value; write /1 to /64, with dots, t or t5.`;
     const fix = meant && { title: `Write /${meant}`, span, text: `/${meant}` };
-    this.#problems.add('value-unknown', span, message, fix || undefined);
+    this.#problems.add('value-unknown', span, message, ...(fix ? [fix] : []));
   }
 
   #setting(text: string, span: Span): Setting | 'bad' | undefined {
@@ -186,7 +225,7 @@ class PhraseReader {
 
   #harmony(token: Token): void {
     const { text, span } = token;
-    if (text === ':-') {
+    if (text === ':-' || text === ':N.C.') {
       this.#items.push({ kind: 'harmony', span, chord: null });
       return;
     }
@@ -210,7 +249,7 @@ class PhraseReader {
     return known;
   }
 
-  #push(opener: Token, wrap: Wrap | undefined): void {
+  #push(opener: Frame['opener'], wrap: Wrap | undefined): void {
     if (this.#open.length < DEEPEST_NEST) {
       this.#open.push({ opener, wrap, items: wrap ? [] : this.#items });
       return;
@@ -221,10 +260,6 @@ class PhraseReader {
 
   #braceWrap({ text, span }: Token): Wrap | undefined {
     const head = text.trim();
-    const sureness = SURENESSES.find((word) => word === head);
-    if (sureness) return (items, whole) => [{ kind: 'sure', span: whole, items, sureness }];
-    const barre = /^bar(\d{1,2})$/.exec(head);
-    if (barre) return this.#barreWrap(Number(barre[1]), span);
     const passes = readPasses(head);
     if (passes) {
       if (this.#open.some((frame) => frame.opener.kind === 'repeat-open'))
@@ -232,8 +267,8 @@ class PhraseReader {
       this.#problems.add('pass-outside-repeat', span, 'Passes are counted inside a repeat, [ … ]2; none is open here.');
       return undefined;
     }
-    const marks = readMarks(head);
-    if (marks) return (items, whole) => [{ kind: 'marked', span: whole, items, marks }];
+    const wraps = this.#spanWraps(head, span);
+    if (wraps) return (items, whole) => wraps.reduceRight((inner, wrap) => wrap(inner, whole), items);
     this.#problems.add(
       'unknown-item',
       span,
@@ -242,10 +277,34 @@ class PhraseReader {
     return undefined;
   }
 
-  #barreWrap(fret: number, span: Span): Wrap | undefined {
+  /** What a brace says, word by word, the first outermost; undefined where one of them says nothing known. */
+  #spanWraps(head: string, span: Span): readonly Wrap[] | undefined {
+    const words = head.split(/\s+/);
+    const marks = words.flatMap((word) => markOfWord(word) ?? []);
+    const others = words.filter((word) => !markOfWord(word)).map((word) => this.#spanWrap(word, span));
+    if (others.some((wrap) => wrap === undefined)) return undefined;
+    const unique = [...new Set(marks)];
+    const marked: Wrap = (items, whole) => [{ kind: 'marked', span: whole, items, marks: unique }];
+    return [...(marks.length > 0 ? [marked] : []), ...others.flatMap((wrap) => wrap ?? [])];
+  }
+
+  #spanWrap(word: string, span: Span): Wrap | undefined {
+    const sureness = SURENESSES.find((one) => one === word);
+    if (sureness) return (items, whole) => [{ kind: 'sure', span: whole, items, sureness }];
+    const barre = /^bar(\d{1,2})$/.exec(word);
+    if (barre) return this.#barreWrap(Number(barre[1]), span);
+    if (word === 'alt' || word === 'altu') {
+      const first = word === 'alt' ? 'down' : 'up';
+      return (items, whole) => [{ kind: 'alternate', span: whole, items, first }];
+    }
+    if (word === '~' || word === '~~') return (items) => shaken(items, word === '~~' ? 'wide' : 'narrow');
+    return undefined;
+  }
+
+  #barreWrap(fret: number, span: Span): Wrap {
     if (fret <= HIGHEST_FRET) return (items, whole) => [{ kind: 'barre', span: whole, items, fret }];
     this.#problems.add('fret-range', span, `A barre at fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
-    return undefined;
+    return (items) => items;
   }
 
   #close(token: Token): void {
@@ -270,6 +329,17 @@ class PhraseReader {
     const span = { from: frame.opener.span.from, to: token.span.to };
     if (token.kind === 'repeat-close') this.#closeRepeat(frame.items, token, span);
     else this.#items.push(...frame.wrap(frame.items, span));
+    this.#closedAt = span.to;
+  }
+
+  /** Marks glued to a closing brace are of every event inside, `{bar7: 7DGB}m`. */
+  #markClosed(text: string, span: Span): boolean {
+    const marks = span.from === this.#closedAt ? readGluedMarks(text) : undefined;
+    const nest = marks && this.#items.at(-1);
+    if (!marks || !nest || !isNest(nest)) return false;
+    const whole = { from: nest.span.from, to: span.to };
+    this.#items.splice(-1, 1, { kind: 'marked', span: whole, items: [nest], marks });
+    return true;
   }
 
   #closeRepeat(items: readonly Item[], token: Token, span: Span): void {
@@ -293,10 +363,21 @@ class PhraseReader {
       }
   }
 
+  /** A bracket that is never closed makes its first event quiet. */
+  #leaveParen({ opener, items }: Frame): void {
+    const [first, ...others] = items;
+    const to = first?.span.to ?? opener.span.to;
+    const fix = { title: 'Close it', span: { from: to, to }, text: ')' };
+    const span = { from: opener.span.from, to };
+    this.#problems.add('unknown-item', span, 'This bracket is not closed; what is quiet stands in a pair.', fix);
+    this.#items.push(...(first ? hushed([first]) : []), ...others);
+  }
+
   #closeLeftOpen(): void {
     const frame = this.#open.pop();
     if (!frame) return;
     const { span } = frame.opener;
+    if (frame.opener.kind === 'paren') return this.#leaveParen(frame);
     const repeat = isRepeat(frame);
     const sign = repeat ? '[' : '{';
     if (frame.wrap) {
@@ -326,8 +407,18 @@ function isRepeat(frame: Frame): boolean {
   return frame.opener.kind === 'repeat-open';
 }
 
-function isBrace(frame: Frame): boolean {
-  return !isRepeat(frame);
+function isBrace({ opener }: Frame): boolean {
+  return opener.kind === 'brace-open' || opener.kind === 'brace-bare';
+}
+
+const quiet: Wrap = (items, span) => [{ kind: 'marked', span, items, marks: ['quiet'] }];
+
+/** Events with the mark of quiet on each. */
+function hushed(items: readonly Item[]): readonly Item[] {
+  return items.map((item) => {
+    if (item.kind !== 'event' || item.marks.includes('quiet')) return item;
+    return { ...item, marks: EVENT_MARKS.filter((mark) => mark === 'quiet' || item.marks.includes(mark)) };
+  });
 }
 
 function shift(span: Span, by: number): Span {
@@ -360,12 +451,28 @@ function readPasses(head: string): readonly PassRange[] | undefined {
   return ranges;
 }
 
-function readMarks(head: string): readonly EventMark[] | undefined {
+/** The mark a word of a brace stands for: its code, or what has none by its name. */
+function markOfWord(word: string): EventMark | undefined {
+  return word === 'quiet' ? 'quiet' : markOfCode(word);
+}
+
+/** Marks behind one another without a space; undefined for anything else. */
+function readGluedMarks(text: string): readonly EventMark[] | undefined {
   const marks: EventMark[] = [];
-  for (const code of head.split(/\s+/)) {
-    const mark = markOfCode(code);
-    if (!mark) return undefined;
-    if (!marks.includes(mark)) marks.push(mark);
+  for (let at = 0; at < text.length;) {
+    const length = [2, 1].find((one) => markOfCode(text.slice(at, at + one)));
+    const mark = length && markOfCode(text.slice(at, at + length));
+    if (!length || !mark) return undefined;
+    marks.push(mark);
+    at += length;
   }
-  return marks;
+  return [...new Set(marks)];
+}
+
+/** Items whose notes all have vibrato, but those that have one of their own. */
+function shaken(items: readonly Item[], vibrato: 'narrow' | 'wide'): readonly Item[] {
+  return items.map((item): Item => {
+    if (isNest(item)) return { ...item, items: shaken(item.items, vibrato) };
+    return item.kind === 'event' ? { ...item, notes: item.notes.map((note) => ({ vibrato, ...note })) } : item;
+  });
 }

@@ -1,10 +1,10 @@
-import { HIGHEST_FRET } from '../pitch/index.ts';
-import { LINK_BEGINS, linkOfCode, type Link } from './linkRecords.ts';
-import { EVENT_MARKS, MARK_BEGINS, MARK_PATTERN, markOfCode, type EventMark } from './marks.ts';
+import { chromaOfName, HIGHEST_FRET, openMidi, type Tuning } from '../pitch/index.ts';
+import { FIRST, HIGHEST_STEPS, PATTERNS, readSteps } from './eventParts.ts';
+import { linkOfCode, type Link } from './linkRecords.ts';
+import { EVENT_MARKS, markOfCode, type EventMark } from './marks.ts';
 import type { BendMove, Finger, Span, Writable, WrittenNote } from './model.ts';
-import { NOTE_MARK_RECORDS, type NoteMark } from './noteMarks.ts';
 import type { Fix, ProblemCode } from './problems.ts';
-import { LETTERED_STRINGS, stringOfLetter } from './strings.ts';
+import { letterOfString, LETTERED_STRINGS, stringOfLetter } from './strings.ts';
 import { readValue, type NoteValue } from './values.ts';
 
 /** One event as typed, before its links and the value in force are known. Offsets count from the word. */
@@ -12,6 +12,8 @@ export interface TypedEvent {
   readonly link?: Link;
   /** The bare fret of a linked event that takes the strings of the event before; null for `x`. */
   readonly bareFret?: number | null;
+  /** How many frets a link moves every string of the event before. */
+  readonly far?: number;
   /** Marks of the notes of a bare linked event. */
   readonly bareMarks?: NoteMarks;
   readonly notes: readonly WrittenNote[];
@@ -20,96 +22,27 @@ export interface TypedEvent {
   readonly slideOut?: 'up' | 'down';
   readonly value?: NoteValue;
   readonly times: number;
+  /** A bracket that it opens and does not close, or closes and has not opened. */
+  readonly bracket?: 'open' | 'close';
   readonly span: Span;
+}
+
+/** What a word stands in. */
+export interface WordContext {
+  readonly stringCount: number;
+  readonly tuning: Tuning;
+  /** The notes of the last event that sounded before it; none at the start of a phrase. */
+  readonly sounded: readonly WrittenNote[];
 }
 
 /** What note marks say of every note of their group. */
 export type NoteMarks = Omit<WrittenNote, 'string' | 'fret'>;
 
 /** Told of everything wrong inside a word; spans count from the start of the word. */
-export type Report = (code: ProblemCode, span: Span, message: string, fix?: Fix) => void;
+export type Report = (code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]) => void;
 
 /** Most times `%` may say. More is a repeat that nobody plays. Our choice. */
 export const MAX_TIMES = 999;
-
-/** Heights may not be written above this, whole steps; it only keeps slips from sounding absurd. Our choice. */
-const HIGHEST_STEPS = 12;
-
-const note = (name: NoteMark) => new RegExp(NOTE_MARK_RECORDS[name].pattern, 'y');
-
-/** What an event is made of. The records of marks and links say how those are typed. */
-const PATTERNS = {
-  link: new RegExp(`[${LINK_BEGINS}](?=\\d|x)`, 'y'),
-  fret: /\d+|x/y,
-  letters: /[EADGBe]+/y,
-  numbers: /@(\d+)/y,
-  preBend: note('preBend'),
-  bend: note('bend'),
-  release: note('release'),
-  vibrato: note('vibrato'),
-  harmonic: note('harmonic'),
-  trill: note('trill'),
-  dip: note('dip'),
-  finger: note('finger'),
-  mark: new RegExp(MARK_PATTERN, 'y'),
-  slideOut: /[<>]/y,
-  value: /\/(\d+|[?g])(\.{0,2})(t(?:1[02]|[35679])?)?/y,
-  times: /%(\d+)/y,
-} as const satisfies Readonly<Record<NoteMark | 'link' | 'mark', RegExp>> & Readonly<Record<string, RegExp>>;
-/** A part of an event. */
-export type EventPart = keyof typeof PATTERNS;
-
-/** What a match of each pattern can begin with; most places of a word need no pattern tried at all. */
-const FIRST: Readonly<Record<EventPart, string>> = {
-  link: LINK_BEGINS,
-  fret: '0123456789x',
-  letters: 'EADGBe',
-  numbers: '@',
-  preBend: NOTE_MARK_RECORDS.preBend.begins,
-  bend: NOTE_MARK_RECORDS.bend.begins,
-  release: NOTE_MARK_RECORDS.release.begins,
-  vibrato: NOTE_MARK_RECORDS.vibrato.begins,
-  harmonic: NOTE_MARK_RECORDS.harmonic.begins,
-  trill: NOTE_MARK_RECORDS.trill.begins,
-  dip: NOTE_MARK_RECORDS.dip.begins,
-  finger: NOTE_MARK_RECORDS.finger.begins,
-  mark: MARK_BEGINS,
-  slideOut: '<>',
-  value: '/',
-  times: '%',
-};
-
-/** The parts of an event in the order in which the reader tries them, each as a pattern: what else shows them reads them alike. */
-export const EVENT_PARTS: readonly (readonly [part: EventPart, pattern: string])[] = (
-  [
-    'preBend',
-    'bend',
-    'trill',
-    'link',
-    'release',
-    'vibrato',
-    'harmonic',
-    'dip',
-    'finger',
-    'mark',
-    'value',
-    'times',
-    'numbers',
-    'letters',
-    'fret',
-    'slideOut',
-  ] as const
-).map((part) => [part, PATTERNS[part].source]);
-
-const FRACTIONS: Readonly<Record<string, number>> = { '¼': 0.25, '½': 0.5, '¾': 0.75 };
-
-/** A height in whole steps as typed, `1`, `.5`, `1½`; undefined when nothing stands there. */
-function readSteps(text: string | undefined): number | undefined {
-  if (!text) return undefined;
-  const fraction = FRACTIONS[text.slice(-1)];
-  const whole = Number((fraction === undefined ? text : text.slice(0, -1)) || 0);
-  return Math.min(HIGHEST_STEPS, whole + (fraction ?? 0));
-}
 
 /** A place where a word stops making sense; caught by `readEvents`, which skips the rest of the word. */
 class Unreadable extends Error {}
@@ -118,8 +51,8 @@ class Unreadable extends Error {}
  * Reads a word as a chain of glued events, `7Dh9p7`. What was read before the first unreadable event is
  * returned; the rest is reported and skipped.
  */
-export function readEvents(word: string, stringCount: number, report: Report): readonly TypedEvent[] {
-  const reader = new WordReader(word, stringCount, report);
+export function readEvents(word: string, context: WordContext, report: Report): readonly TypedEvent[] {
+  const reader = new WordReader(word, context, report);
   const events: TypedEvent[] = [];
   while (!reader.done) {
     try {
@@ -136,11 +69,16 @@ class WordReader {
   #at = 0;
   readonly #word: string;
   readonly #stringCount: number;
+  readonly #tuning: Tuning;
   readonly #report: Report;
+  /** The notes that sounded last; a fret without a string lies on their strings. */
+  #sounded: readonly WrittenNote[];
 
-  constructor(word: string, stringCount: number, report: Report) {
+  constructor(word: string, { stringCount, tuning, sounded }: WordContext, report: Report) {
     this.#word = word;
     this.#stringCount = stringCount;
+    this.#tuning = tuning;
+    this.#sounded = sounded;
     this.#report = report;
   }
 
@@ -150,13 +88,15 @@ class WordReader {
 
   event(): TypedEvent {
     const from = this.#at;
+    const draft = new EventDraft();
+    if (from === 0) this.#marksSaidBefore(draft);
     const front = this.#literal('(') ?? this.#literal('<') ?? this.#literal('>');
     const link = linkOfCode(this.#take('link')?.[0] ?? '');
-    const draft = new EventDraft();
-    if (front === '(') draft.marks.add('quiet');
-    const bare = this.#stack(draft, link !== undefined);
+    const far = link && this.#take('far')?.[0];
+    const bare = far === undefined ? this.#stack(draft, link !== undefined) : undefined;
+    const marks = far === undefined ? undefined : this.#marks(draft, null);
     this.#tail(draft);
-    this.#checkBrackets(draft, front === '(', from);
+    if (front === '(' && draft.closed) draft.marks.add('quiet');
     const word = this.#word.slice(from, this.#at);
     if (!this.done && !this.#atLink()) this.#unknown(from, `“${word}” is followed by something that is no mark`);
     // Assigned one by one: this runs for every event at every keystroke, and spreads are slow.
@@ -171,11 +111,43 @@ class WordReader {
       event.bareFret = bare.fret;
       event.bareMarks = bare.marks;
     }
+    if (far !== undefined && marks) {
+      event.far = Number(far);
+      event.bareMarks = marks;
+    }
+    if ((front === '(') !== draft.closed) event.bracket = draft.closed ? 'close' : 'open';
+    if (draft.notes.length > 0) this.#sounded = draft.notes;
     if (front === '<') event.slideIn = 'below';
     if (front === '>') event.slideIn = 'above';
     if (draft.slideOut) event.slideOut = draft.slideOut;
     if (draft.value !== undefined) event.value = draft.value;
     return event;
+  }
+
+  /** Marks that are said before their note, `d12B`; only at the start of a word, and those that mean nothing else there. */
+  #marksSaidBefore(draft: EventDraft): void {
+    const said = SAID_BEFORE.exec(this.#word)?.[0] ?? '';
+    if (this.#isString(said)) return;
+    for (const code of said) {
+      const mark = markOfCode(code);
+      if (mark) draft.marks.add(mark);
+    }
+    this.#at = said.length;
+  }
+
+  /** A `d` before a fret is the string where nothing has sounded yet; later it is read as the stroke, and asked. */
+  #isString(said: string): boolean {
+    const fret = said === 'd' ? /^d(\d+)$/.exec(this.#word)?.[1] : undefined;
+    if (fret === undefined) return false;
+    const fix = { title: `Write ${fret}D`, span: { from: 0, to: this.#word.length }, text: `${fret}D` };
+    if (this.#sounded.length > 0)
+      this.#report(
+        'string-or-mark',
+        fix.span,
+        `Read as a down-stroke on the same string; the D string is ${fret}D.`,
+        fix,
+      );
+    return this.#sounded.length === 0;
   }
 
   #atLink(): boolean {
@@ -189,9 +161,9 @@ class WordReader {
     for (let first = true; ; first = false) {
       const from = this.#at;
       const fret = this.#fret(from);
-      const strings = this.#strings(fret, from, linked && first);
+      const strings = this.#strings(fret, from, { linked, first });
       const before = this.#at;
-      const marks = this.#marks(draft, fret);
+      const marks = this.#marks(draft, fret, strings?.[0]);
       if (strings === undefined) return { fret, marks };
       for (const string of strings) this.#addNote(draft, { string, fret, ...marks }, from);
       const glued = this.#at === before && /[\dx]/.test(this.#word.charAt(this.#at));
@@ -223,27 +195,59 @@ class WordReader {
     return this.#fail('fret-range', { from, to: this.#at }, `Fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
   }
 
-  #strings(fret: number | null, from: number, mayBeBare: boolean): readonly number[] | undefined {
+  /** The strings of a fret: those that are written, else those that sounded last. Undefined for a link, which knows its own. */
+  #strings(
+    fret: number | null,
+    from: number,
+    { linked, first }: { readonly linked: boolean; readonly first: boolean },
+  ): readonly number[] | undefined {
     const numbers = this.#take('numbers');
     if (numbers) return Array.from(numbers[1] ?? '', (digit) => this.#knownString(Number(digit), from));
     const letters = this.#take('letters');
     if (letters) return Array.from(letters[0], (letter) => this.#letteredString(letter, from));
-    if (mayBeBare) return undefined;
+    if (linked && first) return undefined;
     const shown = fret === null ? 'The dead note' : `Fret ${fret}`;
+    const small = this.#smallString(fret, from);
+    if (small !== undefined) return [small];
+    if (first && this.#sounded.length > 0) return this.#sameStrings(shown, fret, from);
     this.#fail(
       'string-missing',
       { from, to: this.#word.length },
       `${shown} has no string; write the string behind it, as in ${fret ?? 'x'}G.`,
-      this.#letterFix(),
     );
   }
 
-  /** `7g` can only mean `7G`, since no mark begins with that letter. */
-  #letterFix(): Fix | undefined {
-    const letter = this.#word.charAt(this.#at);
-    if (letter !== 'a' && letter !== 'g') return undefined;
-    const text = letter.toUpperCase();
-    return { title: `Write ${text}`, span: { from: this.#at, to: this.#at + 1 }, text };
+  /** `9b` and `11d` are strings where nothing has sounded yet; later they are read as marks on the same string, and asked. */
+  #smallString(fret: number | null, from: number): number | undefined {
+    const letter = this.#word.slice(this.#at);
+    if ((letter !== 'b' && letter !== 'd') || fret === null || this.#stringCount !== LETTERED_STRINGS) return undefined;
+    const text = `${fret}${letter.toUpperCase()}`;
+    if (this.#sounded.length === 0) {
+      this.#at += 1;
+      return stringOfLetter(letter);
+    }
+    const read = letter === 'b' ? 'a bend' : 'a down-stroke';
+    const span = { from, to: this.#word.length };
+    const message = `Read as ${read} on the same string; the ${letter.toUpperCase()} string is ${text}.`;
+    this.#report('string-or-mark', span, message, { title: `Write ${text}`, span, text });
+    return undefined;
+  }
+
+  /** The strings that sounded last, as long as they were fretted alike. */
+  #sameStrings(shown: string, fret: number | null, from: number): readonly number[] {
+    const frets = new Set(this.#sounded.map((note) => note.fret));
+    if (frets.size < 2) return this.#sounded.map(({ string }) => string);
+    const span = { from, to: this.#at };
+    const fixes = this.#sounded.map(({ string }): Fix => {
+      const text = `${fret ?? 'x'}${this.#nameOf(string)}`;
+      return { title: `Write ${text}`, span, text };
+    });
+    const message = `${shown} has no string, and the event before lies on several frets; write the string.`;
+    this.#fail('string-missing', { from, to: this.#word.length }, message, ...fixes);
+  }
+
+  #nameOf(string: number): string {
+    return (this.#stringCount === LETTERED_STRINGS ? letterOfString(string) : undefined) ?? `@${string}`;
   }
 
   #letteredString(letter: string, from: number): number {
@@ -265,30 +269,32 @@ class WordReader {
     );
   }
 
-  #marks(draft: EventDraft, fret: number | null): NoteMarks {
+  #marks(draft: EventDraft, fret: number | null, string = this.#sounded[0]?.string): NoteMarks {
     const marks = new NoteDraft();
-    while (this.#noteMark(marks, fret) || this.#eventMark(draft));
+    while (this.#noteMark(marks, { fret, string }) || this.#eventMark(draft));
     return marks.result();
   }
 
-  #noteMark(note: NoteDraft, fret: number | null): boolean {
+  #noteMark(note: NoteDraft, place: PlaceOnNeck): boolean {
     const from = this.#at;
     let match: RegExpExecArray | undefined;
     if ((match = this.#take('preBend'))) note.preBend = readSteps(match[1]) ?? 1;
-    else if ((match = this.#take('bend'))) this.#bend(note, match, fret, from);
+    else if ((match = this.#take('bend'))) this.#bend(note, match, place, from);
     else if ((match = this.#take('trill'))) note.trill = this.#inRange(Number(match[1]), from);
     else if (this.#atLink()) return false;
-    else if ((match = this.#take('release'))) this.#release(note, match, from);
+    else if ((match = this.#take('release'))) this.#release(note, match, place, from);
     else if ((match = this.#take('vibrato'))) note.vibrato = match[0] === '~~' ? 'wide' : 'narrow';
     else if ((match = this.#take('harmonic'))) note.harmonic = match[0] === '*p' ? 'pinch' : 'natural';
     else if ((match = this.#take('dip'))) note.dip = readSteps(match[1]) ?? 1;
     else if ((match = this.#take('finger'))) note.finger = fingerOf(match[1]);
+    else if ((match = this.#take('claim'))) note.claim = match[1] ?? '';
     else return false;
     return true;
   }
 
-  #bend(note: NoteDraft, match: RegExpExecArray, fret: number | null, from: number): void {
-    const [, letters, unsized, target, steps, upTo] = match;
+  #bend(note: NoteDraft, match: RegExpExecArray, place: PlaceOnNeck, from: number): void {
+    const [, word, letters, unsized, sized, target, steps, upTo] = match;
+    const { fret } = place;
     const slow = letters === 'bb' ? ({ slow: true } as const) : {};
     const span = { from, to: this.#at };
     if (unsized) {
@@ -297,21 +303,44 @@ class WordReader {
       return;
     }
     if (target !== undefined) {
-      const up = Math.min(HIGHEST_STEPS, (Number(target) - (fret ?? 0)) / 2);
-      if (fret === null || up <= 0)
+      const up = Math.min(HIGHEST_STEPS, this.#stepsTo(target, place));
+      if (Number.isNaN(up) || up <= 0)
         this.#report('bend-target', span, `A bend goes up: fret ${target} is not above fret ${fret ?? 'x'}.`);
-      else note.moves.push({ kind: 'bend', steps: up, ...slow });
+      else note.moves.push({ kind: 'bend', steps: this.#sizeOrTarget(sized, up, { target, span }), ...slow });
       return;
     }
-    const height = readSteps(steps) ?? 1;
+    const height = word === undefined ? (readSteps(steps) ?? 1) : word === 'full' ? 1 : 0.5;
     const max = readSteps(upTo);
     if (height <= 0) this.#report('bend-target', span, 'A bend of no size does not bend.');
     else if (max !== undefined && max > height) note.moves.push({ kind: 'bend', steps: height, upTo: max, ...slow });
     else note.moves.push({ kind: 'bend', steps: height, ...slow });
   }
 
-  #release(note: NoteDraft, match: RegExpExecArray, from: number): void {
-    const height = readSteps(match[2]) ?? 0;
+  /** How many whole steps lie from a place of the neck up to a fret, or to the next pitch of a name. */
+  #stepsTo(target: string, { fret, string }: PlaceOnNeck): number {
+    if (fret === null) return NaN;
+    if (/^\d/.test(target)) return (Number(target) - fret) / 2;
+    if (string === undefined) return NaN;
+    const semitones = chromaOfName(target) - (openMidi(this.#tuning, string) + fret);
+    return (((semitones % 12) + 12) % 12 || 12) / 2;
+  }
+
+  /** The size that was said with a target; where they differ, that is asked, and the size stands. */
+  #sizeOrTarget(sized: string | undefined, up: number, { target, span }: { target: string; span: Span }): number {
+    const said = readSteps(sized);
+    if (said === undefined || said === up) return up;
+    const message = `A bend of ${said} does not reach ${target}; that would take ${up}.`;
+    const written = this.#word.slice(span.from, span.to);
+    const write = (text: string): Fix => ({ title: `Write ${text}`, span, text });
+    const letters = written.startsWith('bb') ? 'bb' : 'b';
+    this.#report('bend-target', span, message, write(`${letters}${up}`), write(`${letters}${said}`));
+    return said;
+  }
+
+  #release(note: NoteDraft, match: RegExpExecArray, place: PlaceOnNeck, from: number): void {
+    const [, , target, steps] = match;
+    const to = target === undefined ? readSteps(steps) : this.#stepsTo(target, place);
+    const height = to === undefined || Number.isNaN(to) ? 0 : Math.max(0, to);
     const span = { from, to: this.#at };
     const standing = note.height();
     if (standing <= height) {
@@ -347,23 +376,6 @@ class WordReader {
       else if (!draft.closed && this.#literal(')')) draft.closed = true;
       else return;
     }
-  }
-
-  /** A quiet event has its own pair of brackets; half a pair is read as meant and reported. */
-  #checkBrackets(draft: EventDraft, opened: boolean, from: number): void {
-    const span = { from, to: this.#at };
-    if (opened && !draft.closed)
-      this.#report('unknown-item', span, 'This bracket is not closed; every quiet event has its own pair.', {
-        title: 'Close it',
-        span: { from: this.#at, to: this.#at },
-        text: ')',
-      });
-    if (draft.closed && !opened)
-      this.#report('unknown-item', span, 'This bracket was not opened; every quiet event has its own pair.', {
-        title: 'Open it',
-        span: { from, to: from },
-        text: '(',
-      });
   }
 
   #ownValue(text: string, from: number): NoteValue {
@@ -407,11 +419,20 @@ class WordReader {
     this.#fail('unknown-item', { from, to: this.#word.length }, `Not read: ${why}.`);
   }
 
-  #fail(code: ProblemCode, span: Span, message: string, fix?: Fix): never {
-    this.#report(code, span, message, fix);
+  #fail(code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]): never {
+    this.#report(code, span, message, ...fixes);
     throw new Unreadable(message);
   }
 }
+
+/** A place of the neck; no fret for a dead note or one that is not known yet. */
+interface PlaceOnNeck {
+  readonly fret: number | null;
+  readonly string: number | undefined;
+}
+
+/** Marks that may be said before their note: those that begin nothing else. */
+const SAID_BEFORE = /^[dukmlzo,!]+(?=[\dx(<>])/;
 
 class EventDraft {
   readonly notes: WrittenNote[] = [];
@@ -430,6 +451,7 @@ class NoteDraft {
   trill?: number;
   dip?: number;
   finger?: Finger;
+  claim?: string;
 
   /** Where the bend stands after the moves so far, whole steps above the fret. */
   height(): number {
@@ -445,6 +467,7 @@ class NoteDraft {
     if (this.trill !== undefined) marks.trill = this.trill;
     if (this.dip !== undefined) marks.dip = this.dip;
     if (this.finger) marks.finger = this.finger;
+    if (this.claim !== undefined) marks.claim = this.claim;
     return marks;
   }
 }

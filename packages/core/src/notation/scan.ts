@@ -24,7 +24,7 @@ const LONGEST_HEAD = 60;
 const SPACE = /\s+/y;
 const COMMENT = /#[^\n]*/y;
 const WORDS = /"([^"\n]*)("?)/y;
-const REPEAT_CLOSE = /\](\d*\+?)/y;
+const REPEAT_CLOSE = /\](?:x(?=\d))?(\d*\+?)/y;
 const BRACE_OPEN = new RegExp(`\\{([^{}\\[\\]|":\\n]{0,${LONGEST_HEAD}}):`, 'y');
 const HARMONY = /:[^\s{}[\]|"]*/y;
 const WORD = /[^\s{}[\]|"]+/y;

@@ -76,12 +76,14 @@ interface Context {
   readonly pass: number | null;
   readonly passes: number;
   readonly barre: number | null;
+  /** Strokes in turn, as far as they are counted. */
+  readonly strokes: { next: 'down' | 'up' } | null;
 }
 
 /** Plays repeats and passes out in time order. Linear in what is played; stops at `MAX_PLAYED` events. */
 export function unroll(phrase: Phrase): Timeline {
   const walk = new Walk(phrase.meter);
-  walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null });
+  walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null, strokes: null });
   return walk.finish();
 }
 
@@ -135,6 +137,8 @@ class Walk {
         return this.items(item.items, { ...context, marks: [...context.marks, ...item.marks] });
       case 'sure':
         return this.items(item.items, { ...context, marks: [...context.marks, item.sureness] });
+      case 'alternate':
+        return this.items(item.items, { ...context, strokes: { next: item.first } });
       case 'barre':
         return this.items(item.items, { ...context, barre: item.fret });
       case 'harmony':
@@ -176,7 +180,7 @@ class Walk {
   #place(item: EventItem | null, span: Span, length: number, timed: boolean, context: Context): void {
     const bar = this.#openBar(span);
     bar.timed &&= timed;
-    const marks = item ? markSet(item, context.marks) : [];
+    const marks = item ? markSet(item, [...context.marks, ...strokeOf(item, context.strokes)]) : [];
     const { pass, barre } = context;
     this.#events.push({
       at: this.#at,
@@ -273,6 +277,14 @@ function spread(graces: readonly Draft[], from: number, each: number): void {
     grace.at = from + index * each;
     grace.length = each;
   });
+}
+
+/** The stroke that comes next where strokes take turns; an event that is not picked takes none. */
+function strokeOf(item: EventItem, strokes: Context['strokes']): readonly EventMark[] {
+  if (!strokes || (item.link && item.link !== 'shift')) return [];
+  const stroke = strokes.next;
+  strokes.next = stroke === 'down' ? 'up' : 'down';
+  return item.marks.includes('down') || item.marks.includes('up') ? [] : [stroke];
 }
 
 function markSet(item: EventItem, around: readonly (EventMark | Sureness)[]): TimedEvent['marks'] {

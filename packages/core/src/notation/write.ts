@@ -138,6 +138,7 @@ function writeNoteMarks(note: Omit<WrittenNote, 'string' | 'fret'>): string {
     note.dip === undefined ? '' : `w-${writeSteps(note.dip)}`,
     note.finger ? `f${note.finger}` : '',
     note.harmonic ? (note.harmonic === 'pinch' ? '*p' : '*') : '',
+    note.claim === undefined ? '' : `=${note.claim}`,
   ].join('');
 }
 
@@ -161,9 +162,11 @@ function head(item: Exclude<NestItem, { kind: 'repeat' }>): string {
         .map((range) => (range === 'last' ? 'last' : range[0] === range[1] ? range[0] : `${range[0]}-${range[1]}`))
         .join(',');
     case 'marked':
-      return item.marks.map(writeMark).join(' ');
+      return item.marks.map((mark) => codeOfMark(mark) ?? mark).join(' ');
     case 'barre':
       return `bar${item.fret}`;
+    case 'alternate':
+      return item.first === 'down' ? 'alt' : 'altu';
     case 'sure':
       return item.sureness;
   }

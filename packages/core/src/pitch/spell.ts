@@ -43,7 +43,14 @@ export function writeSpelling({ letter, alter, octave }: Spelling, withOctave = 
   return `${letter}${sign}${withOctave ? octave : ''}`;
 }
 
-const NOTE_NAME = /^([A-G])([#b♯♭]?)/;
+const NOTE_NAME = /^([A-G])([#b♯♭n]?)/;
+
+/** How many semitones above C the pitch of a name lies, `F#`, `Bb`, `En`, from 0 to 11; NaN where it begins with no name. */
+export function chromaOfName(name: string): number {
+  const [, letter, sign] = NOTE_NAME.exec(name) ?? [];
+  const natural = Object.entries(NATURAL_PITCH).find(([one]) => one === letter)?.[1];
+  return natural === undefined ? NaN : (natural + alterOf(sign) + 12) % 12;
+}
 
 /**
  * A chord symbol moved by semitones, its quality untouched: root and slash bass are spelt for the key, `F♯m7/C♯` a whole step
@@ -53,10 +60,9 @@ export function transposeSymbol(symbol: string, semitones: number, key: Key = OP
   return symbol
     .split('/')
     .map((part) => {
-      const [name, letter, sign] = NOTE_NAME.exec(part) ?? [];
-      if (name === undefined || letter === undefined) return part;
-      const natural = Object.entries(NATURAL_PITCH).find(([one]) => one === letter)?.[1] ?? 0;
-      const moved = writeSpelling(spell(60 + natural + alterOf(sign) + semitones, key), false);
+      const [name] = NOTE_NAME.exec(part) ?? [];
+      if (name === undefined) return part;
+      const moved = writeSpelling(spell(60 + chromaOfName(name) + semitones, key), false);
       return moved.replaceAll('♯', '#').replaceAll('♭', 'b') + part.slice(name.length);
     })
     .join('/');

@@ -28,14 +28,15 @@ const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
   [/^:[^\s{}[\]|"]*/, 'chord'],
   [/^\/(\?|\d+\.{0,2}(t\d*)?)(?=\s|$)/, 'value'],
   [/^(pickup|(meter|tempo|feel)=\S*)(?=\s|$)/, 'setting'],
-  [/^[-_](?=\s|$|[|\]}])/, 'silence'],
+  [/^-(?=\/|_)|^[-_](?=\s|$|[|\]}])/, 'silence'],
+  [/^[dukmlzo,!]+(?=[\dx(<>])/, 'mark'],
 ];
 
 /** Signs that may stand anywhere. */
 const SIGNS: readonly (readonly [RegExp, Meaning])[] = [
   [/^"[^"]*"?/, 'words'],
   [/^\|/, 'bar'],
-  [/^\[|^\]\d*\+?/, 'bracket'],
+  [/^\[|^\](?:x(?=\d))?\d*\+?/, 'bracket'],
   [/^\{[^{}[\]|":]*:|^\}/, 'bracket'],
 ];
 
@@ -46,10 +47,12 @@ const MEANING_OF_PART: Readonly<Record<EventPart, Meaning>> = {
   release: 'bend',
   dip: 'bend',
   link: 'link',
+  far: 'link',
   trill: 'mark',
   vibrato: 'mark',
   harmonic: 'mark',
   finger: 'mark',
+  claim: 'aside',
   mark: 'mark',
   slideOut: 'mark',
   value: 'value',
@@ -63,6 +66,7 @@ const MEANING_OF_PART: Readonly<Record<EventPart, Meaning>> = {
 const PARTS: readonly (readonly [RegExp, Meaning])[] = [
   ...EVENT_PARTS.map(([part, pattern]) => [new RegExp(`^(?:${pattern})`), MEANING_OF_PART[part]] as const),
   [/^[()+]/, 'mark'],
+  [/^_/, 'silence'],
 ];
 
 function match(stream: StringStream, table: readonly (readonly [RegExp, Meaning])[]): Meaning | undefined {

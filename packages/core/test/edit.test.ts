@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   eventsOf,
   insertItem,
+  keepStrings,
   moveBetween,
   movedText,
   readShorthand,
@@ -109,6 +110,39 @@ describe('typing less', () => {
   });
 });
 
+describe('a fret without a string', () => {
+  const keep = (before: string, after: string) => keepStrings(before, after, phraseOf);
+  test.each([
+    ['5G 7 9', '5B 7 9', '5B 7G 9'],
+    ['5G 7 9B 8', '5D 7 9B 8', '5D 7G 9B 8'],
+    ['5GB 7', '5G 7', '5G 7GB'],
+    ['5G 7', '5G 8', '5G 8'],
+    ['5G (7)', '5B (7)', '5B (7G)'],
+    ['5G d7 # 7', '5B d7 # 7', '5B d7G # 7'],
+    ['5@3 7', '5@9 7', '5@9 7'],
+    ['5G h7 9', '5B h7 9', '5B h7 9G'],
+    ['2E 5G 7', '5G 7', '5G 7'],
+    ['5G 7G', '5B 7G', '5B 7G'],
+  ])('%s changed to %s is written %s', (before, after, kept) => expect(keep(before, after)).toBe(kept));
+
+  test('lies where it lay, whatever a change before it does', () => {
+    const strings = (text: string) =>
+      eventsOf(phraseOf(text)).map(({ item }) => item.notes.map(({ string }) => string));
+    const note = fc.tuple(fc.integer({ min: 1, max: 22 }), fc.constantFrom('E', 'A', 'D', 'G', 'B', 'e', '', '', ''));
+    fc.assert(
+      fc.property(fc.array(note, { minLength: 2, maxLength: 12 }), fc.constantFrom('E', 'A', 'D', 'B'), (notes, to) => {
+        const rest = notes.map(([fret, string]) => `${fret}${string}`).join(' ');
+        const [before, after] = [`5G ${rest}`, `5${to} ${rest}`];
+        expect(strings(keep(before, after)).slice(1)).toEqual(strings(before).slice(1));
+      }),
+    );
+  });
+
+  test('is moved and repeated as it stands', () => {
+    expect(outcome('5G 7 9', transpose('5G 7 9', phraseOf('5G 7 9'), { from: 3, to: 6 }, 2))).toBe('5G 9 11');
+  });
+});
+
 describe('a whole text moved along the neck', () => {
   const moved = (text: string, semitones: number, more: Partial<Move> = {}) =>
     movedText(
@@ -125,6 +159,13 @@ describe('a whole text moved along the neck', () => {
     ['[ 5G 7G {last: 9G} ]2', -2, '[ 3G 5G {last: 7G} ]2'],
     ['xG 0E', 3, 'xG 3E'],
   ])('%s by %d', (text, frets, to) => expect(moved(text, frets)).toBe(to));
+  test.each([
+    ['5G 7 d9 (10)', 2, '7G 9 d11 (12)'],
+    ['5G s+2 h-2', 2, '7G s+2 h-2'],
+    ['14Gb1>16r>15 12B=F#', 2, '16Gb1>18r>17 14B=G#'],
+    ['7g 5a', 2, '9g 7a'],
+    ['5G_ -/8 x 7', 2, '7G_ -/8 x 9'],
+  ])('frets without a string, %s by %d', (text, frets, to) => expect(moved(text, frets)).toBe(to));
   test('nothing is moved off the neck', () => {
     expect(moved('5G 1G', -2)).toBeUndefined();
     expect(moved('{bar1: 5G }', -1)).toBeUndefined();
@@ -139,6 +180,10 @@ describe('a whole text moved along the neck', () => {
     ['xD 7D', 5, 1, 'xG 7G'],
     ['7@4 9@3', 5, 1, '7@3 10@2'],
     ['5e 7B', -12, -2, '2G 4D'],
+    ['5G 7 h9 d8', 5, 1, '6B 8 h10 d9'],
+    ['5DG 7', 5, 1, '5G6B 7G8B'],
+    ['5DG 7', 9, 2, '5Be 7'],
+    ['7Gb1=A s+2', 4, 1, '7Bb1=C# s+2'],
   ])('%s, %i semitones and %i strings: %s', (text, semitones, strings, to) =>
     expect(moved(text, semitones, { strings })).toBe(to),
   );

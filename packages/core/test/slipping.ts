@@ -104,8 +104,9 @@ function slipAt({
   const isTyped = item.link === undefined || wrong.string === note.string;
   if (!isThere || !isTyped) return undefined;
   const notes = item.notes.map((one, index) => (index === at ? wrong : one));
-  const text = rewriteEvents(right.text, new Map([[item, { ...item, notes }]]));
-  const { phrase, problems } = readShorthand(text, { tuning: TUNINGS.standard, meter: right.meter });
+  const read = (typed: string) => readShorthand(typed, { tuning: TUNINGS.standard, meter: right.meter });
+  const text = rewriteEvents(right.text, new Map([[item, { ...item, notes }]]), (typed) => read(typed).phrase);
+  const { phrase, problems } = read(text);
   const isRead = problems.every(({ severity, code }) => severity === 'hint' || code === 'bar-length');
   const isSame = eventsOf(phrase).length === eventsOf(right.phrase).length;
   if (text === right.text || !isRead || !isSame || !couldBeNoticed(right, phrase, event)) return undefined;

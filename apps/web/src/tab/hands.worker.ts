@@ -159,7 +159,7 @@ const hands = {
 
   /** The text with the strokes of a plan written in. */
   writeStrokes(job: HandJob, policy: PickingPolicy, start?: 'down' | 'up'): string {
-    return rewriteEvents(job.text, strokeMarks(planStrokes(readJob(job), policy, start ? { start } : {})));
+    return rewriteEvents(job.text, strokeMarks(planStrokes(readJob(job), policy, start ? { start } : {})), reader(job));
   },
 
   /** The text with the fingers of the cheapest way written in. */
@@ -172,7 +172,7 @@ const hands = {
       });
       if (notes.some(({ finger }, at) => finger !== item.notes[at]?.finger)) changes.set(item, { ...item, notes });
     }
-    return rewriteEvents(job.text, changes);
+    return rewriteEvents(job.text, changes, reader(job));
   },
 
   /** The cheapest places for the same pitches, some of them left as they are. */
@@ -224,6 +224,11 @@ const hands = {
   },
 };
 
+/** Reads other texts as the one of a job is read. */
+function reader(job: HandJob): (text: string) => Phrase {
+  return (text) => readShorthand(text, job).phrase;
+}
+
 /** Rewrites only the events that moved, so that comments and lines stay. */
 function written(job: HandJob, before: Phrase, after: Phrase, says: string): WayReport {
   const [old, now] = [eventsOf(before), eventsOf(after)];
@@ -232,7 +237,7 @@ function written(job: HandJob, before: Phrase, after: Phrase, says: string): Way
     const moved = now[at]?.item;
     if (moved && moved !== item) changes.set(item, moved);
   });
-  return { text: rewriteEvents(job.text, changes), says };
+  return { text: rewriteEvents(job.text, changes, reader(job)), says };
 }
 
 function strokesOf(phrase: Phrase, policy: PickingPolicy, start?: 'down' | 'up'): StrokeReport {

@@ -54,7 +54,7 @@ function partnerProblems(
         severity: struck.includes(off) ? 'warning' : 'hint',
         span: item.span,
         message: `The bend ends ${sayCents(apart)} ${apart > 0 ? 'below' : 'above'} the note it is heard against (fret ${off.fret}).`,
-        ...(bends && { fix: fixOf(`Bend ${sayBend(steps)}`, options.text, resized(item, at, steps)) }),
+        ...(bends && { fix: fixOf(`Bend ${sayBend(steps)}`, options, resized(item, at, steps)) }),
       },
     ];
   });
@@ -114,7 +114,7 @@ function sizeProblems(
         severity: 'hint',
         span: item.span,
         message: `This bend has no size: ${why}.`,
-        fix: fixOf(`Bend ${sayBend(size)}`, options.text, resized(item, at, size)),
+        fix: fixOf(`Bend ${sayBend(size)}`, options, resized(item, at, size)),
       },
     ];
   });
@@ -136,8 +136,8 @@ function resized(item: EventItem, at: number, steps: number): ReadonlyMap<EventI
   return new Map([[item, { ...item, notes }]]);
 }
 
-function armProblems(item: EventItem, { tremoloArm, text }: Checked['options']): readonly HandProblem[] {
-  if (tremoloArm !== false || item.notes.every(({ dip }) => dip === undefined)) return [];
+function armProblems(item: EventItem, options: Checked['options']): readonly HandProblem[] {
+  if (options.tremoloArm !== false || item.notes.every(({ dip }) => dip === undefined)) return [];
   const notes = item.notes.map(({ dip, ...note }) =>
     dip === undefined || note.fret === 0 ? note : { ...note, vibrato: 'wide' as const },
   );
@@ -147,7 +147,7 @@ function armProblems(item: EventItem, { tremoloArm, text }: Checked['options']):
       severity: 'warning',
       span: item.span,
       message: 'This guitar has no tremolo arm; a wide vibrato comes nearest to the dip.',
-      fix: fixOf('Make it a wide vibrato', text, new Map([[item, { ...item, notes }]])),
+      fix: fixOf('Make it a wide vibrato', options, new Map([[item, { ...item, notes }]])),
     },
   ];
 }

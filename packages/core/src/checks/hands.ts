@@ -39,7 +39,7 @@ export function missingFrets({ phrase, options }: Checked): readonly HandProblem
         severity: 'warning',
         span: item.span,
         message: `This guitar ends at fret ${options.frets}${options.capo > 0 ? `, ${top} from the capo` : ''}; fret ${fret} is not there.`,
-        ...(first && { fix: fixOf(`Play ${sayNote(first, namesOf(options))}, ${way}`, options.text, changes) }),
+        ...(first && { fix: fixOf(`Play ${sayNote(first, namesOf(options))}, ${way}`, options, changes) }),
       },
     ];
   });
@@ -66,7 +66,7 @@ export function gripProblems({ options }: Checked, path: Path): readonly HandPro
           severity: 'warning',
           span: item.span,
           message: `Finger ${twice} would have to press two frets at once.`,
-          fix: fixOf('Leave the fingers open', options.text, new Map([[item, withoutFingers(item)]])),
+          fix: fixOf('Leave the fingers open', options, new Map([[item, withoutFingers(item)]])),
         },
       ];
     if (grip.impossible) {
@@ -77,11 +77,7 @@ export function gripProblems({ options }: Checked, path: Path): readonly HandPro
           severity: 'warning',
           span: item.span,
           ...(fewer && {
-            fix: fixOf(
-              `Leave out ${sayNote(fewer.out, namesOf(options))}`,
-              options.text,
-              new Map([[item, fewer.event]]),
-            ),
+            fix: fixOf(`Leave out ${sayNote(fewer.out, namesOf(options))}`, options, new Map([[item, fewer.event]])),
           }),
           message: `No hand can hold ${item.notes.map((note) => sayNote(note, namesOf(options))).join(', ')} at once; check the strings or leave a note out.`,
         },
@@ -126,7 +122,7 @@ function reachProblem(
   before: PathStep | undefined,
   options: Checked['options'],
 ): readonly HandProblem[] | undefined {
-  const { text, reachMm } = options;
+  const { reachMm } = options;
   // A single note is reached by moving; only what is held at once can be too wide.
   const beyond = item.notes.length > 1 ? beyondReachMm(grip, options) : 0;
   const legato = legatoMm(item, before?.item, options);
@@ -143,7 +139,7 @@ function reachProblem(
       ...(elsewhere && {
         fix: fixOf(
           `Play ${elsewhere.notes.map((note) => sayNote(note, namesOf(options))).join(', ')}`,
-          text,
+          options,
           new Map([[item, elsewhere]]),
         ),
       }),

@@ -1,5 +1,12 @@
 import type { Guitar } from '../fretboard/index.ts';
-import { rewriteEvents, type EventItem, type Fix, type Phrase, type Problem } from '../notation/index.ts';
+import {
+  readShorthand,
+  rewriteEvents,
+  type EventItem,
+  type Fix,
+  type Phrase,
+  type Problem,
+} from '../notation/index.ts';
 import type { Key } from '../pitch/index.ts';
 
 /** Every kind of trouble that hands, guitar or ear have with a phrase that reads well. */
@@ -40,11 +47,19 @@ export interface Checked {
   readonly options: CheckOptions;
 }
 
-/** The fix that writes some events anew; the span reaches from the first to the last of them. */
-export function fixOf(title: string, text: string, changes: ReadonlyMap<EventItem, EventItem>): Fix {
+/** The fix that writes some events anew; the span reaches from the first to the last of them, or of what must follow. */
+export function fixOf(title: string, { text, tuning }: CheckOptions, changes: ReadonlyMap<EventItem, EventItem>): Fix {
   const spans = [...changes.keys()].map(({ span }) => span);
   const from = Math.min(...spans.map((span) => span.from));
-  const to = Math.max(...spans.map((span) => span.to));
-  const whole = rewriteEvents(text, changes);
+  const whole = rewriteEvents(text, changes, (typed) => readShorthand(typed, { tuning }).phrase);
+  const changed = Math.max(...spans.map((span) => span.to));
+  const to = whole.endsWith(text.slice(changed)) ? changed : text.length - sameAtEnd(text, whole);
   return { title, span: { from, to }, text: whole.slice(from, whole.length - (text.length - to)) };
+}
+
+/** How many characters two texts have in common at their ends. */
+function sameAtEnd(one: string, other: string): number {
+  let count = 0;
+  while (count < one.length && one.at(-1 - count) === other.at(-1 - count)) count += 1;
+  return count;
 }

@@ -45,11 +45,7 @@ function jumps(
         span: item.span,
         message: `The jump from ${sayNote(from, names)} to ${sayNote(to, names)} is ${Math.round(jumpMm)} mm in ${time.toFixed(2)} s, ${Math.round(jumpMm / time)} mm a second; a hand can be sure of ${FASTEST_HAND_MM_PER_SECOND}.`,
         ...(nearer && {
-          fix: fixOf(
-            `Play ${sayNote(nearer, names)}, nearer`,
-            options.text,
-            new Map([[item, movedEvent(item, [nearer])]]),
-          ),
+          fix: fixOf(`Play ${sayNote(nearer, names)}, nearer`, options, new Map([[item, movedEvent(item, [nearer])]])),
         }),
       },
     ];

@@ -1,4 +1,5 @@
-import { HIGHEST_FRET } from '../pitch/index.ts';
+import { HIGHEST_FRET, transposeSymbol } from '../pitch/index.ts';
+import { FRONT_PATTERN, STRING_SIGNS } from './strings.ts';
 import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span } from './model.ts';
 
 /** A change to a text: what replaces a span, and where the selection stands afterwards. */
@@ -35,8 +36,13 @@ export function eventsIn(phrase: Phrase, { from, to }: Span): readonly PlacedIte
   return events.filter(({ item }) => item.span.from < to && item.span.to > from);
 }
 
-// A fret stands before a string, after a link, after `b>` and after `tr`; every other number is something else.
-const FRETS = /(\d+)(?=[EADGBe@])|(?<=^[(<>]?[hpsSt])\d+|(?<=b>)\d+|(?<=tr)\d+/g;
+// A fret stands first or before a string, after a link, as the target of a bend, release or trill; other numbers are something else.
+const FRETS = new RegExp(
+  `\\d+(?=[${STRING_SIGNS}@])|(?<=^${FRONT_PATTERN}[hpsSt]?)\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+`,
+  'g',
+);
+/** A note that is claimed by its name. */
+const CLAIMS = /(?<==)[A-G][#bn]?/g;
 
 /** Moves the frets of the selected events up (or down) by so many, on the strings they are on. */
 export function transpose(text: string, phrase: Phrase, selection: Span, frets: number): Edited {
@@ -64,7 +70,8 @@ export function transpose(text: string, phrase: Phrase, selection: Span, frets: 
 function movedEvent(typed: string, frets: number): string | undefined {
   const there = (digits: string) => Number(digits) + frets;
   const isOnNeck = [...typed.matchAll(FRETS)].every(([digits]) => there(digits) >= 0 && there(digits) <= HIGHEST_FRET);
-  return isOnNeck ? typed.replace(FRETS, (digits) => String(there(digits))) : undefined;
+  const moved = typed.replace(FRETS, (digits) => String(there(digits)));
+  return isOnNeck ? moved.replace(CLAIMS, (name) => transposeSymbol(name, frets)) : undefined;
 }
 
 const MUTED = { open: '{m: ', close: ' }' } as const;

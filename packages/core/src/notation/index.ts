@@ -33,7 +33,7 @@ export {
 export type { Edit, Edited, PlacedItem } from './edit.ts';
 export { movedText, moveBetween, sayMove, UNMOVED } from './move.ts';
 export type { Move, MoveOn, WrittenPhrase } from './move.ts';
-export { mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
+export { keepStrings, mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
 export { drillWords, rarityOf, TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export { HEARING_KINDS } from './signs.ts';
 export type { HearingKind, SignRecord } from './signs.ts';

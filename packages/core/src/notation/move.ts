@@ -29,20 +29,23 @@ interface Change {
 }
 
 /**
- * A whole text moved over the neck: notes, bend targets, bars and chord symbols. All else stays byte for byte.
+ * A whole text moved over the neck: notes, bend targets, bars, chord symbols and claims. All else stays byte for byte.
  * Undefined where something would leave the neck, or a bar would no longer be one.
  */
 export function movedText(text: string, phrase: Phrase, move: Move, on: MoveOn): string | undefined {
   if (move.semitones === 0 && move.strings === 0) return text;
+  const claimed = (typed: string) => typed.replace(CLAIM, (name) => transposeSymbol(name, move.semitones, on.key));
   const notes = eventsOf(phrase).map(({ item: { span, notes: heads } }): Change => {
     const off: WrittenPlace[] = [];
     const typed = text.slice(span.from, span.to);
-    const moved = rewriteFrets(typed, heads[0]?.string ?? 1, (place) => {
+    const strings = heads.map(({ string }) => string);
+    const writesOut = move.openStays && move.strings !== 0;
+    const moved = rewriteFrets({ typed, strings, writesOut }, (place) => {
       const there = movedPlace(place, move, on);
       if (!there) off.push(place);
       return there ?? place;
     });
-    return { span, text: off.length > 0 ? undefined : moved };
+    return { span, text: off.length > 0 ? undefined : claimed(moved) };
   });
   const changes = [...notes, ...movedSigns(phrase.items, text, { move, on })];
   if (changes.some((change) => change.text === undefined)) return undefined;
@@ -50,6 +53,9 @@ export function movedText(text: string, phrase: Phrase, move: Move, on: MoveOn):
     .toSorted((a, b) => b.span.from - a.span.from)
     .reduce((whole, { span, text: to = '' }) => whole.slice(0, span.from) + to + whole.slice(span.to), text);
 }
+
+/** A note that is claimed by its name. */
+const CLAIM = /(?<==)[A-G][#bn]?/g;
 
 /** Where a place of the neck is moved to; undefined beyond the neck. A dead note keeps its cross. */
 function movedPlace(

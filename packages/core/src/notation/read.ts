@@ -1,10 +1,9 @@
 import { Chord } from 'tonal';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { checkBars } from './bars.ts';
+import { hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
 import { LinkReader } from './links.ts';
-import { EVENT_MARKS, markOfCode } from './marks.ts';
-import { SURENESSES } from './surenesses.ts';
-import { isNest, type EventMark, type Item, type PassRange, type Phrase, type Setting, type Span } from './model.ts';
+import { isNest, type Item, type Phrase, type Setting, type Span } from './model.ts';
 import { ProblemList, type Problem } from './problems.ts';
 import { readEvents, type TypedEvent } from './readEvent.ts';
 import { scan, type Token } from './scan.ts';
@@ -45,8 +44,6 @@ export function readShorthand(text: string, options: ReadOptions = {}): Reading 
   const reader = new PhraseReader(text, options);
   return reader.read();
 }
-
-type Wrap = (items: readonly Item[], span: Span) => readonly Item[];
 
 interface Frame {
   readonly opener: Omit<Token, 'kind'> & { readonly kind: Token['kind'] | 'paren' };
@@ -267,44 +264,16 @@ class PhraseReader {
       this.#problems.add('pass-outside-repeat', span, 'Passes are counted inside a repeat, [ … ]2; none is open here.');
       return undefined;
     }
-    const wraps = this.#spanWraps(head, span);
-    if (wraps) return (items, whole) => wraps.reduceRight((inner, wrap) => wrap(inner, whole), items);
+    const wrap = readSpans(head, (fret) => {
+      this.#problems.add('fret-range', span, `A barre at fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
+    });
+    if (wrap) return wrap;
     this.#problems.add(
       'unknown-item',
       span,
       `“{${head.slice(0, 24)}:” says nothing known; its notes are read without it.`,
     );
     return undefined;
-  }
-
-  /** What a brace says, word by word, the first outermost; undefined where one of them says nothing known. */
-  #spanWraps(head: string, span: Span): readonly Wrap[] | undefined {
-    const words = head.split(/\s+/);
-    const marks = words.flatMap((word) => markOfWord(word) ?? []);
-    const others = words.filter((word) => !markOfWord(word)).map((word) => this.#spanWrap(word, span));
-    if (others.some((wrap) => wrap === undefined)) return undefined;
-    const unique = [...new Set(marks)];
-    const marked: Wrap = (items, whole) => [{ kind: 'marked', span: whole, items, marks: unique }];
-    return [...(marks.length > 0 ? [marked] : []), ...others.flatMap((wrap) => wrap ?? [])];
-  }
-
-  #spanWrap(word: string, span: Span): Wrap | undefined {
-    const sureness = SURENESSES.find((one) => one === word);
-    if (sureness) return (items, whole) => [{ kind: 'sure', span: whole, items, sureness }];
-    const barre = /^bar(\d{1,2})$/.exec(word);
-    if (barre) return this.#barreWrap(Number(barre[1]), span);
-    if (word === 'alt' || word === 'altu') {
-      const first = word === 'alt' ? 'down' : 'up';
-      return (items, whole) => [{ kind: 'alternate', span: whole, items, first }];
-    }
-    if (word === '~' || word === '~~') return (items) => shaken(items, word === '~~' ? 'wide' : 'narrow');
-    return undefined;
-  }
-
-  #barreWrap(fret: number, span: Span): Wrap {
-    if (fret <= HIGHEST_FRET) return (items, whole) => [{ kind: 'barre', span: whole, items, fret }];
-    this.#problems.add('fret-range', span, `A barre at fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
-    return (items) => items;
   }
 
   #close(token: Token): void {
@@ -411,16 +380,6 @@ function isBrace({ opener }: Frame): boolean {
   return opener.kind === 'brace-open' || opener.kind === 'brace-bare';
 }
 
-const quiet: Wrap = (items, span) => [{ kind: 'marked', span, items, marks: ['quiet'] }];
-
-/** Events with the mark of quiet on each. */
-function hushed(items: readonly Item[]): readonly Item[] {
-  return items.map((item) => {
-    if (item.kind !== 'event' || item.marks.includes('quiet')) return item;
-    return { ...item, marks: EVENT_MARKS.filter((mark) => mark === 'quiet' || item.marks.includes(mark)) };
-  });
-}
-
 function shift(span: Span, by: number): Span {
   return { from: span.from + by, to: span.to + by };
 }
@@ -435,44 +394,4 @@ function readSetting(name: string, text: string): Setting | undefined {
     return tempo >= TEMPO_RANGE.min && tempo <= TEMPO_RANGE.max ? { name, tempo } : undefined;
   }
   return text === 'swing' || text === 'straight' ? { name: 'feel', feel: text } : undefined;
-}
-
-function readPasses(head: string): readonly PassRange[] | undefined {
-  const ranges: PassRange[] = [];
-  for (const part of head.split(',')) {
-    const match = /^\s*(?:(last)|(\d{1,3})(?:-(\d{1,3}))?)\s*$/.exec(part);
-    if (!match) return undefined;
-    const from = Number(match[2]);
-    const to = Number(match[3] ?? match[2]);
-    if (match[1]) ranges.push('last');
-    else if (from < 1 || to < from) return undefined;
-    else ranges.push([from, to]);
-  }
-  return ranges;
-}
-
-/** The mark a word of a brace stands for: its code, or what has none by its name. */
-function markOfWord(word: string): EventMark | undefined {
-  return word === 'quiet' ? 'quiet' : markOfCode(word);
-}
-
-/** Marks behind one another without a space; undefined for anything else. */
-function readGluedMarks(text: string): readonly EventMark[] | undefined {
-  const marks: EventMark[] = [];
-  for (let at = 0; at < text.length;) {
-    const length = [2, 1].find((one) => markOfCode(text.slice(at, at + one)));
-    const mark = length && markOfCode(text.slice(at, at + length));
-    if (!length || !mark) return undefined;
-    marks.push(mark);
-    at += length;
-  }
-  return [...new Set(marks)];
-}
-
-/** Items whose notes all have vibrato, but those that have one of their own. */
-function shaken(items: readonly Item[], vibrato: 'narrow' | 'wide'): readonly Item[] {
-  return items.map((item): Item => {
-    if (isNest(item)) return { ...item, items: shaken(item.items, vibrato) };
-    return item.kind === 'event' ? { ...item, notes: item.notes.map((note) => ({ vibrato, ...note })) } : item;
-  });
 }

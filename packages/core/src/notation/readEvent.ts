@@ -1,8 +1,9 @@
 import { chromaOfName, HIGHEST_FRET, openMidi, type Tuning } from '../pitch/index.ts';
 import { FIRST, HIGHEST_STEPS, PATTERNS, readSteps } from './eventParts.ts';
+import { EventDraft, fingerOf, NoteDraft, type NoteMarks } from './drafts.ts';
 import { linkOfCode, type Link } from './linkRecords.ts';
 import { EVENT_MARKS, markOfCode, type EventMark } from './marks.ts';
-import type { BendMove, Finger, Span, Writable, WrittenNote } from './model.ts';
+import type { Span, Writable, WrittenNote } from './model.ts';
 import type { Fix, ProblemCode } from './problems.ts';
 import { letterOfString, LETTERED_STRINGS, stringOfLetter } from './strings.ts';
 import { readValue, type NoteValue } from './values.ts';
@@ -34,9 +35,6 @@ export interface WordContext {
   /** The notes of the last event that sounded before it; none at the start of a phrase. */
   readonly sounded: readonly WrittenNote[];
 }
-
-/** What note marks say of every note of their group. */
-export type NoteMarks = Omit<WrittenNote, 'string' | 'fret'>;
 
 /** Told of everything wrong inside a word; spans count from the start of the word. */
 export type Report = (code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]) => void;
@@ -433,47 +431,3 @@ interface PlaceOnNeck {
 
 /** Marks that may be said before their note: those that begin nothing else. */
 const SAID_BEFORE = /^[dukmlzo,!]+(?=[\dx(<>])/;
-
-class EventDraft {
-  readonly notes: WrittenNote[] = [];
-  readonly marks = new Set<EventMark>();
-  closed = false;
-  slideOut?: 'up' | 'down';
-  value?: NoteValue;
-  times = 1;
-}
-
-class NoteDraft {
-  preBend?: number;
-  readonly moves: BendMove[] = [];
-  vibrato?: 'narrow' | 'wide';
-  harmonic?: 'natural' | 'pinch';
-  trill?: number;
-  dip?: number;
-  finger?: Finger;
-  claim?: string;
-
-  /** Where the bend stands after the moves so far, whole steps above the fret. */
-  height(): number {
-    return this.moves.at(-1)?.steps ?? this.preBend ?? 0;
-  }
-
-  result(): NoteMarks {
-    const marks: Writable<NoteMarks> = {};
-    if (this.preBend !== undefined) marks.preBend = this.preBend;
-    if (this.moves.length > 0) marks.moves = this.moves;
-    if (this.vibrato) marks.vibrato = this.vibrato;
-    if (this.harmonic) marks.harmonic = this.harmonic;
-    if (this.trill !== undefined) marks.trill = this.trill;
-    if (this.dip !== undefined) marks.dip = this.dip;
-    if (this.finger) marks.finger = this.finger;
-    if (this.claim !== undefined) marks.claim = this.claim;
-    return marks;
-  }
-}
-
-function fingerOf(text: string | undefined): Finger {
-  return FINGERS.find((finger) => finger === text) ?? '1';
-}
-
-const FINGERS = ['1', '2', '3', '4', 'T'] as const satisfies readonly Finger[];

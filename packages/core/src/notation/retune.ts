@@ -1,7 +1,7 @@
 import { openMidi, type Tuning } from '../pitch/index.ts';
 import { eventsOf } from './edit.ts';
 import type { EventItem, Phrase, Span } from './model.ts';
-import { letterOfString, stringOfLetter } from './strings.ts';
+import { FRONT_PATTERN, letterOfString, STRING_SIGNS, stringOfLetter } from './strings.ts';
 
 /** A guitar as strings sound: its tuning, the capo, and its frets. */
 export interface Strung {
@@ -41,9 +41,9 @@ export function retune(text: string, phrase: Phrase, before: Strung, after: Stru
     const by = new Map<number, number>();
     for (const one of found) if (one?.movedTo !== undefined) by.set(one.string, one.movedTo - one.fret);
     if (by.size === 0) continue;
-    const first = item.notes[0]?.string ?? 0;
+    const strings = item.notes.map(({ string }) => string);
     const written = text.slice(item.span.from, item.span.to);
-    moved += text.slice(at, item.span.from) + rewriteFrets(written, first, (place) => shifted(place, by));
+    moved += text.slice(at, item.span.from) + rewriteFrets({ typed: written, strings }, (place) => shifted(place, by));
     at = item.span.to;
   }
   return { notes, text: moved + text.slice(at) };
@@ -75,29 +75,56 @@ export interface WrittenPlace {
   readonly fret: number | null;
 }
 
-// A fret with its strings, one after a link, or the target of a bend or trill, which moves with the note before it.
-const FRET = /(\d+|x)(@\d+|[EADGBe]+)|(?<=^[(<>]?[hpsSt])(\d+)|(?<=b>)(\d+)|(?<=tr)(\d+)/g;
+// A fret with its strings, one without, one after a link, or the target of a bend, release or trill, which moves with the note before it.
+const FRET = new RegExp(
+  `(\\d+|x)(@\\d+|[${STRING_SIGNS}]+)|(?<=^${FRONT_PATTERN})(\\d+|x)|(?<=^[(<>]?[hpsSt])\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+`,
+  'g',
+);
 
-/**
- * Moves every place of one written event; one fret of several strings is written apart where they part.
- *
- * @param first the string of its first note, which a link does not write
- */
-export function rewriteFrets(written: string, first: number, move: (place: WrittenPlace) => WrittenPlace): string {
-  let string = first;
-  return written.replace(FRET, (typed: string, fret: string | undefined, strings: string | undefined) => {
-    if (fret === undefined || strings === undefined) return String(move({ string, fret: Number(typed) }).fret);
+/** A written event with the strings of its notes, and how its strings are named where they are written out. */
+export interface WrittenEvent {
+  readonly typed: string;
+  readonly strings: readonly number[];
+  /** Whether a fret without a string gets it written out. */
+  readonly writesOut?: boolean;
+}
+
+/** Moves every place of one written event; one fret of several strings is written apart where they part. */
+export function rewriteFrets(
+  { typed, strings, writesOut }: WrittenEvent,
+  move: (place: WrittenPlace) => WrittenPlace,
+): string {
+  let string = strings[0] ?? 1;
+  const wordOf = ({ fret }: WrittenPlace) => (fret === null ? 'x' : String(fret));
+  const group = (places: readonly (WrittenPlace & { readonly sign?: string })[], numbered: boolean) => {
     const groups: { fret: string; strings: string }[] = [];
-    const numbered = strings.startsWith('@');
-    for (const sign of numbered ? [strings.slice(1)] : strings) {
-      string = stringOfLetter(sign) ?? Number(sign);
-      const place = move({ string, fret: fret === 'x' ? null : Number(fret) });
-      const there = place.fret === null ? 'x' : String(place.fret);
-      const name = numbered ? String(place.string) : (letterOfString(place.string) ?? '');
+    for (const place of places) {
+      const name = place.sign ?? (numbered ? String(place.string) : (letterOfString(place.string) ?? ''));
       const last = groups.at(-1);
-      if (last?.fret === there && !numbered) last.strings += name;
-      else groups.push({ fret: there, strings: name });
+      if (last?.fret === wordOf(place) && !numbered) last.strings += name;
+      else groups.push({ fret: wordOf(place), strings: name });
     }
-    return groups.map((group) => `${group.fret}${numbered ? '@' : ''}${group.strings}`).join(numbered ? '+' : '');
-  });
+    return groups.map((one) => `${one.fret}${numbered ? '@' : ''}${one.strings}`).join(numbered ? '+' : '');
+  };
+  return typed.replace(
+    FRET,
+    (whole: string, fret: string | undefined, named: string | undefined, bare: string | undefined) => {
+      const fretOf = (text: string) => (text === 'x' ? null : Number(text));
+      if (fret !== undefined && named !== undefined) {
+        const numbered = named.startsWith('@');
+        const signs = Array.from(numbered ? named.slice(1) : named);
+        const places = signs.map((sign) => {
+          string = stringOfLetter(sign) ?? Number(sign);
+          const place = move({ string, fret: fretOf(fret) });
+          return place.string === string ? { ...place, sign } : place;
+        });
+        return group(places, numbered);
+      }
+      if (bare === undefined) return String(move({ string, fret: Number(whole) }).fret);
+      const places = strings.map((one) => move({ string: one, fret: fretOf(bare) }));
+      const isAlike = places.every((place) => wordOf(place) === wordOf(places[0] ?? place));
+      const isNumbered = places.some((place) => letterOfString(place.string) === undefined);
+      return isAlike && !writesOut ? wordOf(places[0] ?? { string, fret: fretOf(bare) }) : group(places, isNumbered);
+    },
+  );
 }

@@ -1,4 +1,6 @@
+import { eventsOf } from './edit.ts';
 import { isNest, type EventItem, type Item, type Phrase } from './model.ts';
+import { FRONT_PATTERN, letterOfString, STRING_SIGNS } from './strings.ts';
 import { writeEvent } from './write.ts';
 
 /** A phrase with each item replaced by what `change` makes of it, inner items before their nest; none takes it out. */
@@ -18,9 +20,15 @@ const TYPED_VALUE = /\/[\d?][\d.t]*/;
 
 /**
  * The text with some of its events written anew, all else as it was typed: comments, line breaks, values and brackets stay.
- * What is glued to an event that is written anew is set apart by a space. Linear in the text.
+ * What is glued to an event that is written anew is set apart by a space; a fret without a string keeps the one it lay on.
+ *
+ * @param read reads a text as this one was read
  */
-export function rewriteEvents(text: string, changes: ReadonlyMap<EventItem, EventItem>): string {
+export function rewriteEvents(
+  text: string,
+  changes: ReadonlyMap<EventItem, EventItem>,
+  read: (text: string) => Phrase,
+): string {
   const inOrder = [...changes].sort(([a], [b]) => a.span.from - b.span.from);
   let written = '';
   let at = 0;
@@ -33,5 +41,46 @@ export function rewriteEvents(text: string, changes: ReadonlyMap<EventItem, Even
     written += writeEvent(event, { strings }).replace(/(?=%\d+$)|$/, value);
     at = span.to;
   }
-  return written + text.slice(at);
+  const after = written + text.slice(at);
+  return inOrder.every(([one, other]) => isOnSame(one.notes, other.notes)) ? after : keepStrings(text, after, read);
+}
+
+/** A fret without a string, at the beginning of an event. */
+const BARE = new RegExp(`^${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`);
+
+/** Whether a text may hold such a fret; comments and repeats are taken for one, too. */
+const MAY_BE_BARE = new RegExp(`(?:^|[\\s{[(])${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`);
+
+/** A text that came of another by a change, with the string written out on frets that would have come to lie on another by it. */
+export function keepStrings(before: string, after: string, read: (text: string) => Phrase): string {
+  if (!MAY_BE_BARE.test(before)) return after;
+  const old = eventsOf(read(before));
+  const now = eventsOf(read(after));
+  // Events are told apart from the end where there are not as many as before: a change is rather short.
+  const shift = now.length - old.length;
+  let isKept = false;
+  let written = '';
+  let at = 0;
+  now.forEach(({ item: { span, notes } }, index) => {
+    const was = old[index - shift]?.item;
+    const typed = after.slice(span.from, span.to);
+    if (!BARE.test(typed)) {
+      isKept = false;
+      return;
+    }
+    if (isKept || !was || before.slice(was.span.from, was.span.to) !== typed || isOnSame(was.notes, notes)) return;
+    const end = span.from + (BARE.exec(typed)?.[0].length ?? 0);
+    const names = was.notes.map(({ string }) => letterOfString(string));
+    written +=
+      after.slice(at, end) +
+      (names.includes(undefined) ? `@${was.notes.map(({ string }) => string).join('')}` : names.join(''));
+    at = end;
+    // Those behind it follow it.
+    isKept = true;
+  });
+  return written + after.slice(at);
+}
+
+function isOnSame(some: EventItem['notes'], others: EventItem['notes']): boolean {
+  return some.length === others.length && some.every(({ string }, index) => string === others[index]?.string);
 }

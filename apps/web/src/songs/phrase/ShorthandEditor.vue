@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { EditorView } from '@codemirror/view';
 import type { StringNames } from '@jam-ledger/core/fretboard';
-import { touchNeck, type Problem, type Reading, type Span } from '@jam-ledger/core/notation';
+import { keepStrings, touchNeck, type Problem, type Reading, type Span } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 import { applyEdit, closeEditor, makeEditor, showProblems } from '../../tab/index.ts';
@@ -95,8 +95,17 @@ function select({ from, to }: Span): void {
 
 /** Replaces a stretch of the text, as one step that can be undone. */
 function replace({ from, to }: Span, text: string): void {
-  view?.dispatch({ changes: { from, to, insert: text }, userEvent: 'input' });
-  view?.focus();
+  if (!view) return;
+  const before = view.state.doc.toString();
+  const after = before.slice(0, from) + text + before.slice(to);
+  const kept = keepStrings(before, after, (one) => props.read(one).phrase);
+  // What is written out behind the change is the same step.
+  const end = kept === after ? to : before.length;
+  view.dispatch({
+    changes: { from, to: end, insert: kept.slice(from, kept.length - before.length + end) },
+    userEvent: 'input',
+  });
+  view.focus();
 }
 
 /** Writes a note where the caret stands, or into the stack before it. */

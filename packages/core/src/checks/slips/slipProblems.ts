@@ -8,7 +8,7 @@ import { slipsOf, type LikelyReading } from './slips.ts';
 export function slipProblems({ phrase, options }: Checked): readonly HandProblem[] {
   return slipsOf(phrase, options, options.key).flatMap(({ item, readings }): readonly HandProblem[] => {
     const [fix, ...otherFixes] = readings.map((reading) =>
-      fixOf(titleOf(reading, item, options), options.text, reading.events),
+      fixOf(titleOf(reading, item, options), options, reading.events),
     );
     const [likeliest] = readings;
     if (!fix || !likeliest) return [];

@@ -1,0 +1,89 @@
+import { HIGHEST_FRET } from '../pitch/index.ts';
+import { EVENT_MARKS, markOfCode } from './marks.ts';
+import { isNest, type EventMark, type Item, type PassRange, type Span } from './model.ts';
+import { SURENESSES } from './surenesses.ts';
+
+/** What becomes of the items inside brackets or braces. */
+export type Wrap = (items: readonly Item[], span: Span) => readonly Item[];
+
+/** What a brace says, word by word, the first outermost; undefined where one of them says nothing known. */
+export function readSpans(head: string, offNeck: (fret: number) => void): Wrap | undefined {
+  const words = head.split(/\s+/);
+  const marks = [...new Set(words.flatMap((word) => markOfWord(word) ?? []))];
+  const others = words.filter((word) => !markOfWord(word)).map((word) => readSpan(word, offNeck));
+  if (others.some((wrap) => wrap === undefined)) return undefined;
+  const marked: Wrap = (items, span) => [{ kind: 'marked', span, items, marks }];
+  const wraps = [...(marks.length > 0 ? [marked] : []), ...others.flatMap((wrap) => wrap ?? [])];
+  return (items, span) => wraps.reduceRight((inner, wrap) => wrap(inner, span), items);
+}
+
+function readSpan(word: string, offNeck: (fret: number) => void): Wrap | undefined {
+  const sureness = SURENESSES.find((one) => one === word);
+  if (sureness) return (items, span) => [{ kind: 'sure', span, items, sureness }];
+  const barre = /^bar(\d{1,2})$/.exec(word);
+  if (barre) return barreWrap(Number(barre[1]), offNeck);
+  if (word === 'alt' || word === 'altu') {
+    const first = word === 'alt' ? 'down' : 'up';
+    return (items, span) => [{ kind: 'alternate', span, items, first }];
+  }
+  if (word === '~' || word === '~~') return (items) => shaken(items, word === '~~' ? 'wide' : 'narrow');
+  return undefined;
+}
+
+function barreWrap(fret: number, offNeck: (fret: number) => void): Wrap {
+  if (fret <= HIGHEST_FRET) return (items, span) => [{ kind: 'barre', span, items, fret }];
+  offNeck(fret);
+  return (items) => items;
+}
+
+/** Quiet as a whole. */
+export const quiet: Wrap = (items, span) => [{ kind: 'marked', span, items, marks: ['quiet'] }];
+
+/** Events with the mark of quiet on each. */
+export function hushed(items: readonly Item[]): readonly Item[] {
+  return items.map((item) => {
+    if (item.kind !== 'event' || item.marks.includes('quiet')) return item;
+    return { ...item, marks: EVENT_MARKS.filter((mark) => mark === 'quiet' || item.marks.includes(mark)) };
+  });
+}
+
+/** The passes of a brace, `1-3`, `last`; undefined where it says something else. */
+export function readPasses(head: string): readonly PassRange[] | undefined {
+  const ranges: PassRange[] = [];
+  for (const part of head.split(',')) {
+    const match = /^\s*(?:(last)|(\d{1,3})(?:-(\d{1,3}))?)\s*$/.exec(part);
+    if (!match) return undefined;
+    const from = Number(match[2]);
+    const to = Number(match[3] ?? match[2]);
+    if (match[1]) ranges.push('last');
+    else if (from < 1 || to < from) return undefined;
+    else ranges.push([from, to]);
+  }
+  return ranges;
+}
+
+/** The mark a word of a brace stands for: its code, or what has none by its name. */
+function markOfWord(word: string): EventMark | undefined {
+  return word === 'quiet' ? 'quiet' : markOfCode(word);
+}
+
+/** Marks behind one another without a space; undefined for anything else. */
+export function readGluedMarks(text: string): readonly EventMark[] | undefined {
+  const marks: EventMark[] = [];
+  for (let at = 0; at < text.length;) {
+    const length = [2, 1].find((one) => markOfCode(text.slice(at, at + one)));
+    const mark = length && markOfCode(text.slice(at, at + length));
+    if (!length || !mark) return undefined;
+    marks.push(mark);
+    at += length;
+  }
+  return [...new Set(marks)];
+}
+
+/** Items whose notes all have vibrato, but those that have one of their own. */
+function shaken(items: readonly Item[], vibrato: 'narrow' | 'wide'): readonly Item[] {
+  return items.map((item): Item => {
+    if (isNest(item)) return { ...item, items: shaken(item.items, vibrato) };
+    return item.kind === 'event' ? { ...item, notes: item.notes.map((note) => ({ vibrato, ...note })) } : item;
+  });
+}

@@ -4,6 +4,7 @@ import { spell, tonicOf, writeSpelling } from '../pitch/index.ts';
 import { bendProblems, unheardTargets } from './bends.ts';
 import { gripProblems, missingFrets } from './hands.ts';
 import { chordProblems } from './chords.ts';
+import { claimProblems } from './claims.ts';
 import { betterKey } from './keys.ts';
 import type { CheckCode, Checked, CheckOptions, HandProblem } from './problem.ts';
 import { slipProblems } from './slips/index.ts';
@@ -33,6 +34,7 @@ export function checkPhrase(phrase: Phrase, options: CheckOptions, path?: Path):
     ...unheardTargets(checked),
     ...keyProblems(checked),
     ...chordProblems(checked),
+    ...claimProblems(checked),
   ];
   return explained(phrase, slips, others).toSorted((a, b) => a.span.from - b.span.from);
 }

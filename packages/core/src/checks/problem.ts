@@ -23,6 +23,7 @@ export type CheckCode =
   | 'no-tremolo-arm'
   | 'key-doubt'
   | 'chord-differs'
+  | 'claim-wrong'
   | 'slip';
 
 /** One of these, with its place and where one is certain its fix. */

@@ -5,8 +5,8 @@ export function chromaOf(midi: number): number {
   return ((Math.round(midi) % 12) + 12) % 12;
 }
 
-/** The pitch class of a note name; undefined for none. */
-export function chromaOfName(name: string): number | undefined {
+/** The pitch class of a root as the dictionary spells it, double signs too; undefined for none. */
+function chromaOfRoot(name: string): number | undefined {
   const { chroma } = Note.get(name);
   return Number.isFinite(chroma) ? chroma : undefined;
 }
@@ -25,10 +25,10 @@ const SLASH = /^(.+)\/([A-G][#b♯♭]?)$/;
 export function chordTones(symbol: string): ChordTones | undefined {
   const [, upper = symbol, slash] = SLASH.exec(symbol) ?? [];
   const { tonic, intervals } = Chord.get(upper.replaceAll('♯', '#').replaceAll('♭', 'b'));
-  const root = tonic ? chromaOfName(tonic) : undefined;
+  const root = tonic ? chromaOfRoot(tonic) : undefined;
   if (root === undefined || intervals.length === 0) return undefined;
   const degrees = new Map(intervals.map((name) => [Interval.semitones(name) % 12, degreeOfInterval(name)]));
-  const bass = slash === undefined ? undefined : chromaOfName(slash.replaceAll('♯', '#').replaceAll('♭', 'b'));
+  const bass = slash === undefined ? undefined : chromaOfRoot(slash.replaceAll('♯', '#').replaceAll('♭', 'b'));
   if (bass === undefined) return { root, degrees };
   const above = chromaOf(bass - root);
   if (!degrees.has(above)) degrees.set(above, degreeAbove(above, degrees.has(3)));

@@ -18,6 +18,7 @@ export { perform, accompany } from './perform.ts';
 export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
 export { centsAt, VIBRATO } from './contour.ts';
 export type { ContourPoint } from './contour.ts';
+export { settledStrokes } from './strokes.ts';
 export { scoreOf, MAX_ENGRAVED } from './score.ts';
 export type { ScoreBar, ScoreEvent } from './score.ts';
 export {

@@ -1,5 +1,6 @@
 import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span, type Sureness } from './model.ts';
 import type { EventMark, Feel, PassRange, Writable } from './model.ts';
+import { strokeOf, type Strokes } from './strokes.ts';
 import { barTicks, sameValue, ticksOf, valueOfTicks, type Meter, type NoteValue, type TimedValue } from './values.ts';
 
 /** An event or rest as it stands on the page. */
@@ -59,6 +60,7 @@ type BarDraft = Writable<Omit<ScoreBar, 'events'>> & { events: EventDraft[] };
 
 interface Around {
   readonly marks: readonly EventMark[];
+  readonly strokes: Strokes | null;
   readonly sureness: Sureness | null;
   readonly barre: number | null;
 }
@@ -66,7 +68,7 @@ interface Around {
 /** Lays a phrase out for the page: bars in the order of the text, repeats folded, holds tied or merged. */
 export function scoreOf(phrase: Phrase): readonly ScoreBar[] {
   const walk = new ScoreWalk(phrase.meter, hasBarLines(phrase.items));
-  walk.items(phrase.items, { marks: [], sureness: null, barre: null });
+  walk.items(phrase.items, { marks: [], strokes: null, sureness: null, barre: null });
   return walk.finish();
 }
 
@@ -148,6 +150,8 @@ class ScoreWalk {
         return this.items(item.items, { ...around, sureness: item.sureness });
       case 'barre':
         return this.items(item.items, { ...around, barre: item.fret });
+      case 'alternate':
+        return this.items(item.items, { ...around, strokes: { next: item.first } });
     }
   }
 
@@ -164,7 +168,10 @@ class ScoreWalk {
   #event(item: EventItem, around: Around): void {
     this.#count += 1;
     if (item.value === 'grace') this.#graces.push(item);
-    else this.#place(item, item.span, item.value, around);
+    else {
+      const marks = [...around.marks, ...strokeOf(item, around.strokes)];
+      this.#place(item, item.span, item.value, { ...around, marks });
+    }
   }
 
   #place(item: EventItem | null, span: Span, value: NoteValue, around: Around, tied = false): void {
@@ -205,7 +212,7 @@ class ScoreWalk {
     const before = this.#bars.findLast(({ events }) => events.length > 0)?.events.at(-1);
     if (before) {
       const { marks, sureness, barre } = before;
-      this.#place(before.item, span, value, { marks, sureness, barre }, before.item !== null);
+      this.#place(before.item, span, value, { marks, strokes: null, sureness, barre }, before.item !== null);
     }
   }
 

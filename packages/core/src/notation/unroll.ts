@@ -1,4 +1,5 @@
 import type { EventItem, EventMark, Feel, Item, PassesItem, Phrase, Span, Sureness, Writable } from './model.ts';
+import { strokeOf, type Strokes } from './strokes.ts';
 import { barTicks, beatOf, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
 /** Most events a phrase may play out to. Source: the notation's own limit (our choice). */
@@ -77,7 +78,7 @@ interface Context {
   readonly passes: number;
   readonly barre: number | null;
   /** Strokes in turn, as far as they are counted. */
-  readonly strokes: { next: 'down' | 'up' } | null;
+  readonly strokes: Strokes | null;
 }
 
 /** Plays repeats and passes out in time order. Linear in what is played; stops at `MAX_PLAYED` events. */
@@ -277,14 +278,6 @@ function spread(graces: readonly Draft[], from: number, each: number): void {
     grace.at = from + index * each;
     grace.length = each;
   });
-}
-
-/** The stroke that comes next where strokes take turns; an event that is not picked takes none. */
-function strokeOf(item: EventItem, strokes: Context['strokes']): readonly EventMark[] {
-  if (!strokes || (item.link && item.link !== 'shift')) return [];
-  const stroke = strokes.next;
-  strokes.next = stroke === 'down' ? 'up' : 'down';
-  return item.marks.includes('down') || item.marks.includes('up') ? [] : [stroke];
 }
 
 function markSet(item: EventItem, around: readonly (EventMark | Sureness)[]): TimedEvent['marks'] {

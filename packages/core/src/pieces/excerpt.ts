@@ -1,4 +1,4 @@
-import { barTicks, beatOf, isHeardOn, isNest, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
+import { barTicks, beatOf, isHeardOn, isNest, settledStrokes, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
 import type { Item, Meter, Phrase, Span, Timeline } from '../notation/index.ts';
 import type { CutPhrase, Excerpt } from './cut.ts';
 
@@ -146,6 +146,7 @@ function dividedOf(item: Item): readonly Item[] {
   if (item.kind === 'event') return Array.from({ length: item.times }, () => ({ ...item, times: 1 }));
   if (item.kind === 'repeat')
     return Array.from({ length: item.times }, (_, index) => onPass(item.items, index + 1, item.times)).flat();
+  if (item.kind === 'alternate') return settledStrokes(item);
   // What is heard on some passes alone has been decided with its repeat.
   if (!isNest(item) || item.kind === 'passes') return [item];
   const [only] = item.items;

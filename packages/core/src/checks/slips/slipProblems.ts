@@ -7,6 +7,8 @@ import { slipsOf, type LikelyReading } from './slips.ts';
 /** The slips as problems, each with the likeliest readings as fixes. */
 export function slipProblems({ phrase, options }: Checked): readonly HandProblem[] {
   return slipsOf(phrase, options, options.key).flatMap(({ item, readings }): readonly HandProblem[] => {
+    // What somebody says of a note is told where it is wrong, and not doubted besides.
+    if (item.notes.some(({ claim }) => claim !== undefined)) return [];
     const [fix, ...otherFixes] = readings.map((reading) =>
       fixOf(titleOf(reading, item, options), options, reading.events),
     );

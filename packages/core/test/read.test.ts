@@ -194,3 +194,35 @@ describe('the canonical text', () => {
 
   test('with numbers', () => expect(written('5A7D 15Bb1+12e', 'numbers')).toBe('5@5+7@4 15@2b1+12@1'));
 });
+
+describe('common slips of the hand', () => {
+  /** The text after each of the fixes of its only problem, the likeliest first. */
+  const meant = (text: string) => {
+    const { problems } = readShorthand(text);
+    expect(problems).toHaveLength(1);
+    const [{ fix, otherFixes = [] } = { fix: undefined }] = problems;
+    return [fix, ...otherFixes].flatMap((one) =>
+      one ? [text.slice(0, one.span.from) + one.text + text.slice(one.span.to)] : [],
+    );
+  };
+  test.each([
+    ['5G B17', ['5G 17B']],
+    ['9G/11', ['9G s11', '9G 11']],
+    ['9G\\7', ['9G s7', '9G 7']],
+    ['7G-9G', ['7G 9G', '7G s9']],
+    ['7G-9', ['7G 9G', '7G s9']],
+    ['7G-8B', ['7G 8B']],
+    ['15B b1', ['15Bb1']],
+    ['15B  ~~ 12B', ['15B~~ 12B']],
+    ['5G 7d', ['5G 7D']],
+    ['5A7D 7', ['5A7D 7A', '5A7D 7D']],
+    ['14Gb1>17', ['14Gb1.5', '14Gb1']],
+  ])('%s may mean %j', (text, ways) => {
+    expect(meant(text)).toEqual(ways);
+    for (const way of ways) expect(readShorthand(way).problems).toEqual([]);
+  });
+  test('a mark behind a rest, and nonsense, mean nothing', () => {
+    expect(readShorthand('15B - b1').problems.map(({ fix }) => fix)).toEqual([undefined]);
+    expect(readShorthand('hello').problems.map(({ fix }) => fix)).toEqual([undefined]);
+  });
+});

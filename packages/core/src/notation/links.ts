@@ -53,6 +53,11 @@ export class LinkReader {
     return this.#sounded;
   }
 
+  /** The event right before; none after a rest. */
+  get before(): EventItem | undefined {
+    return this.#before;
+  }
+
   /** A rest was read: nothing can be linked across it. */
   rest(): void {
     this.#before = undefined;

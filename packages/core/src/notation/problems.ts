@@ -79,9 +79,14 @@ export const MAX_PROBLEMS = 200;
 export class ProblemList {
   readonly #found: Problem[] = [];
 
+  /** Whether no more are listed. */
+  get isFull(): boolean {
+    return this.#found.length >= MAX_PROBLEMS;
+  }
+
   /** Adds a problem with the severity of its code, and its fixes, the likeliest first. */
   add(code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]): void {
-    if (this.#found.length >= MAX_PROBLEMS) return;
+    if (this.isFull) return;
     const problem = { code, severity: SEVERITIES[code], message, span };
     const [fix, ...otherFixes] = fixes;
     this.#found.push(fix ? { ...problem, fix, ...(otherFixes.length > 0 && { otherFixes }) } : problem);

@@ -2,6 +2,7 @@ import { Chord } from 'tonal';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { checkBars } from './bars.ts';
 import { hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
+import { glued } from './handSlips.ts';
 import { LinkReader } from './links.ts';
 import { isNest, type Item, type Phrase, type Setting, type Span } from './model.ts';
 import { ProblemList, type Problem } from './problems.ts';
@@ -152,12 +153,17 @@ class PhraseReader {
   /** Reads a word of events, or a rest with a value of its own. */
   #sound(text: string, span: Span): void {
     if (text === '-' || text.startsWith('-/')) return this.#rest(text.slice(2), span);
-    const context = { stringCount: this.#stringCount, tuning: this.#tuning, sounded: this.#links.sounded };
+    const { sounded } = this.#links;
+    const context = { stringCount: this.#stringCount, tuning: this.#tuning, sounded, offset: span.from };
     const typed = readEvents(text, context, (code, inner, message, ...fixes) => {
-      const there = fixes.map((fix) => ({ ...fix, span: shift(fix.span, span.from) }));
+      if (this.#problems.isFull) return;
+      const there = [
+        ...fixes.map((fix) => ({ ...fix, span: shift(fix.span, span.from) })),
+        ...glued(text, this.#links.before?.span, span.from),
+      ];
       this.#problems.add(code, shift(inner, span.from), message, ...there);
     });
-    for (const event of typed) this.#event({ ...event, span: shift(event.span, span.from) });
+    for (const event of typed) this.#event(event);
   }
 
   #event(typed: TypedEvent): void {

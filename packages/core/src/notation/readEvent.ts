@@ -1,6 +1,7 @@
 import { chromaOfName, HIGHEST_FRET, openMidi, type Tuning } from '../pitch/index.ts';
 import { FIRST, HIGHEST_STEPS, PATTERNS, readSteps } from './eventParts.ts';
 import { EventDraft, fingerOf, NoteDraft, type NoteMarks } from './drafts.ts';
+import { meantBy } from './handSlips.ts';
 import { linkOfCode, type Link } from './linkRecords.ts';
 import { EVENT_MARKS, markOfCode, type EventMark } from './marks.ts';
 import type { Span, Writable, WrittenNote } from './model.ts';
@@ -8,7 +9,7 @@ import type { Fix, ProblemCode } from './problems.ts';
 import { letterOfString, LETTERED_STRINGS, stringOfLetter } from './strings.ts';
 import { readValue, type NoteValue } from './values.ts';
 
-/** One event as typed, before its links and the value in force are known. Offsets count from the word. */
+/** One event as typed, before its links and the value in force are known; its span is that of the whole text. */
 export interface TypedEvent {
   readonly link?: Link;
   /** The bare fret of a linked event that takes the strings of the event before; null for `x`. */
@@ -30,6 +31,8 @@ export interface TypedEvent {
 
 /** What a word stands in. */
 export interface WordContext {
+  /** Where it begins in the text. */
+  readonly offset: number;
   readonly stringCount: number;
   readonly tuning: Tuning;
   /** The notes of the last event that sounded before it; none at the start of a phrase. */
@@ -42,8 +45,8 @@ export type Report = (code: ProblemCode, span: Span, message: string, ...fixes: 
 /** Most times `%` may say. More is a repeat that nobody plays. Our choice. */
 export const MAX_TIMES = 999;
 
-/** A place where a word stops making sense; caught by `readEvents`, which skips the rest of the word. */
-class Unreadable extends Error {}
+/** Thrown where a word stops making sense, and caught by `readEvents`; one for all, since a stack of calls is costly to note down. */
+const UNREADABLE = new Error('the rest of this word is not read');
 
 /**
  * Reads a word as a chain of glued events, `7Dh9p7`. What was read before the first unreadable event is
@@ -56,7 +59,7 @@ export function readEvents(word: string, context: WordContext, report: Report): 
     try {
       events.push(reader.event());
     } catch (error) {
-      if (!(error instanceof Unreadable)) throw error;
+      if (error !== UNREADABLE) throw error;
       break;
     }
   }
@@ -68,11 +71,13 @@ class WordReader {
   readonly #word: string;
   readonly #stringCount: number;
   readonly #tuning: Tuning;
+  readonly #offset: number;
   readonly #report: Report;
   /** The notes that sounded last; a fret without a string lies on their strings. */
   #sounded: readonly WrittenNote[];
 
-  constructor(word: string, { stringCount, tuning, sounded }: WordContext, report: Report) {
+  constructor(word: string, { offset, stringCount, tuning, sounded }: WordContext, report: Report) {
+    this.#offset = offset;
     this.#word = word;
     this.#stringCount = stringCount;
     this.#tuning = tuning;
@@ -102,7 +107,7 @@ class WordReader {
       notes: draft.notes,
       marks: draft.marks.size === 0 ? [] : EVENT_MARKS.filter((mark) => draft.marks.has(mark)),
       times: draft.times,
-      span: { from, to: this.#at },
+      span: { from: this.#offset + from, to: this.#offset + this.#at },
     };
     if (link) event.link = link;
     if (bare) {
@@ -379,7 +384,12 @@ class WordReader {
   #ownValue(text: string, from: number): NoteValue {
     return (
       readValue(text) ??
-      this.#fail('value-unknown', { from, to: this.#at }, `The text /${text} is no note value; write /1 to /64.`)
+      this.#fail(
+        'value-unknown',
+        { from, to: this.#at },
+        `The text /${text} is no note value; write /1 to /64.`,
+        ...meantBy(this.#word),
+      )
     );
   }
 
@@ -414,12 +424,12 @@ class WordReader {
   }
 
   #unknown(from: number, why: string): never {
-    this.#fail('unknown-item', { from, to: this.#word.length }, `Not read: ${why}.`);
+    this.#fail('unknown-item', { from, to: this.#word.length }, `Not read: ${why}.`, ...meantBy(this.#word));
   }
 
   #fail(code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]): never {
     this.#report(code, span, message, ...fixes);
-    throw new Unreadable(message);
+    throw UNREADABLE;
   }
 }
 

@@ -53,6 +53,10 @@ describe('what is offered while a phrase is typed', () => {
       '{m l:',
       ...SURENESSES.map((word) => `{${word}:`),
       '{bar5:',
+      '{quiet:',
+      '{~:',
+      '{alt:',
+      '{altu:',
       '{1-2:',
       '{last:',
     ]);

@@ -163,6 +163,7 @@ describe('a whole text moved along the neck', () => {
     ['5G 7 d9 (10)', 2, '7G 9 d11 (12)'],
     ['5G s+2 h-2', 2, '7G s+2 h-2'],
     ['14Gb1>16r>15 12B=F#', 2, '16Gb1>18r>17 14B=G#'],
+    ['12Gb>A 7Gb1.5>Bb', 2, '14Gb>B 9Gb1.5>C'],
     ['7g 5a', 2, '9g 7a'],
     ['5G_ -/8 x 7', 2, '7G_ -/8 x 9'],
   ])('frets without a string, %s by %d', (text, frets, to) => expect(moved(text, frets)).toBe(to));

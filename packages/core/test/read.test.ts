@@ -12,6 +12,7 @@ import {
   writeShorthand,
   writeValue,
   type ProblemCode,
+  eventsOf,
 } from '../src/notation/index.ts';
 
 const problemsOf = (text: string) =>
@@ -193,6 +194,25 @@ describe('the canonical text', () => {
   ])('“%s” is written “%s”', (text, expected) => expect(written(text)).toBe(expected));
 
   test('with numbers', () => expect(written('5A7D 15Bb1+12e', 'numbers')).toBe('5@5+7@4 15@2b1+12@1'));
+});
+
+describe('a bend by the name of where it goes', () => {
+  const steps = (text: string, capo = 0) =>
+    eventsOf(readShorthand(text, { capo }).phrase).map(({ item }) => item.notes[0]?.moves?.map((move) => move.steps));
+  test.each([
+    ['12Gb>A', 0, [1]],
+    ['12Gb>B', 0, [2]],
+    ['12Gb>Bb', 0, [1.5]],
+    ['12Gb>G#', 0, [0.5]],
+    ['12Gb>B', 2, [1]],
+    ['12G h14b>B', 0, [1]],
+    ['12G 14b>B', 0, [1]],
+    ['15Bb1r>D', 0, [1, 0]],
+    ['15Bb1.5r>16', 0, [1.5, 0.5]],
+    ['14Gb1>16', 0, [1]],
+    ['15Bfull', 0, [1]],
+    ['15Bhalf', 0, [0.5]],
+  ])('%s with the capo at %i', (text, capo, expected) => expect(steps(text, capo).at(-1)).toEqual(expected));
 });
 
 describe('common slips of the hand', () => {

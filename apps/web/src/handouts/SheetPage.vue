@@ -22,7 +22,8 @@ const PAGE_SCALE = 0.62;
 const song = computed(() => store.song);
 const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
 const tempoChanges = computed(() => readTempoChanges(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
-const barsOf = ({ text }: Phrase, meter: Meter) => scoreOf(readShorthand(text, { tuning: tuning.value, meter }).phrase);
+const barsOf = ({ text }: Phrase, meter: Meter) =>
+  scoreOf(readShorthand(text, { tuning: tuning.value, meter, capo: song.value?.capo ?? 0 }).phrase);
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,

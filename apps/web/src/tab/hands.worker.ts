@@ -117,8 +117,8 @@ export interface CutReport {
 /** Longest phrase that is computed, items at its top; a paste of a book waits for nothing. Our choice. */
 const MAX_ITEMS = 2000;
 
-function readJob({ text, tuning, meter }: HandJob): Phrase {
-  const { phrase } = readShorthand(text, { tuning, meter });
+function readJob(job: HandJob): Phrase {
+  const { phrase } = readShorthand(job.text, job);
   return { ...phrase, items: phrase.items.slice(0, MAX_ITEMS) };
 }
 

@@ -14,6 +14,8 @@ import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue'
 export interface ReadingSetUp {
   readonly tuning: string;
   readonly meter: string;
+  /** Fret of the capo; none where left out. */
+  readonly capo?: number;
 }
 
 /** The tuning of a set-up; standard where it cannot be read. */
@@ -36,13 +38,14 @@ export function useReading(text: MaybeRefOrGetter<string>, setUp: MaybeRefOrGett
   // By their texts, so that both stay the same objects while other things of the song change.
   const tuningText = computed(() => toValue(setUp).tuning);
   const meterText = computed(() => toValue(setUp).meter);
+  const capo = computed(() => toValue(setUp).capo ?? 0);
   const tuning = computed(() => tuningOf({ tuning: tuningText.value }));
   const meter = computed(() => readMeter(meterText.value) ?? COMMON_TIME);
-  let last: { text: string; tuning: Tuning; meter: Meter; reading: Reading } | undefined;
+  let last: { text: string; tuning: Tuning; meter: Meter; capo: number; reading: Reading } | undefined;
   const read = (asked: string): Reading => {
-    const known = last?.text === asked && last.tuning === tuning.value && last.meter === meter.value;
-    if (last && known) return last.reading;
-    const set = { tuning: tuning.value, meter: meter.value };
+    const set = { tuning: tuning.value, meter: meter.value, capo: capo.value };
+    const isSame = last?.tuning === set.tuning && last.meter === set.meter && last.capo === set.capo;
+    if (last?.text === asked && isSame) return last.reading;
     last = { text: asked, ...set, reading: readShorthand(asked, set) };
     return last.reading;
   };

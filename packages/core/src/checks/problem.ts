@@ -49,10 +49,14 @@ export interface Checked {
 }
 
 /** The fix that writes some events anew; the span reaches from the first to the last of them, or of what must follow. */
-export function fixOf(title: string, { text, tuning }: CheckOptions, changes: ReadonlyMap<EventItem, EventItem>): Fix {
+export function fixOf(
+  title: string,
+  { text, tuning, capo }: CheckOptions,
+  changes: ReadonlyMap<EventItem, EventItem>,
+): Fix {
   const spans = [...changes.keys()].map(({ span }) => span);
   const from = Math.min(...spans.map((span) => span.from));
-  const whole = rewriteEvents(text, changes, (typed) => readShorthand(typed, { tuning }).phrase);
+  const whole = rewriteEvents(text, changes, (typed) => readShorthand(typed, { tuning, capo }).phrase);
   const changed = Math.max(...spans.map((span) => span.to));
   const to = whole.endsWith(text.slice(changed)) ? changed : text.length - sameAtEnd(text, whole);
   return { title, span: { from, to }, text: whole.slice(from, whole.length - (text.length - to)) };

@@ -41,8 +41,8 @@ const FRETS = new RegExp(
   `\\d+(?=[${STRING_SIGNS}@])|(?<=^${FRONT_PATTERN}[hpsSt]?)\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+`,
   'g',
 );
-/** A note that is claimed by its name. */
-const CLAIMS = /(?<==)[A-G][#bn]?/g;
+/** Names of notes in an event: what is claimed, and where a bend goes. */
+export const NAMES_IN_EVENT = /(?<==|[br][\d.¼½¾]*>)[A-G][#bn]?/g;
 
 /** Moves the frets of the selected events up (or down) by so many, on the strings they are on. */
 export function transpose(text: string, phrase: Phrase, selection: Span, frets: number): Edited {
@@ -71,7 +71,7 @@ function movedEvent(typed: string, frets: number): string | undefined {
   const there = (digits: string) => Number(digits) + frets;
   const isOnNeck = [...typed.matchAll(FRETS)].every(([digits]) => there(digits) >= 0 && there(digits) <= HIGHEST_FRET);
   const moved = typed.replace(FRETS, (digits) => String(there(digits)));
-  return isOnNeck ? moved.replace(CLAIMS, (name) => transposeSymbol(name, frets)) : undefined;
+  return isOnNeck ? moved.replace(NAMES_IN_EVENT, (name) => transposeSymbol(name, frets)) : undefined;
 }
 
 const MUTED = { open: '{m: ', close: ' }' } as const;

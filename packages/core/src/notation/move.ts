@@ -1,5 +1,5 @@
 import { HIGHEST_FRET, openMidi, transposeSymbol, type Key, type Tuning } from '../pitch/index.ts';
-import { eventsOf } from './edit.ts';
+import { eventsOf, NAMES_IN_EVENT } from './edit.ts';
 import { isNest, type BarreItem, type Item, type Phrase, type Span } from './model.ts';
 import { rewriteFrets, type WrittenPlace } from './retune.ts';
 
@@ -34,7 +34,8 @@ interface Change {
  */
 export function movedText(text: string, phrase: Phrase, move: Move, on: MoveOn): string | undefined {
   if (move.semitones === 0 && move.strings === 0) return text;
-  const claimed = (typed: string) => typed.replace(CLAIM, (name) => transposeSymbol(name, move.semitones, on.key));
+  const claimed = (typed: string) =>
+    typed.replace(NAMES_IN_EVENT, (name) => transposeSymbol(name, move.semitones, on.key));
   const notes = eventsOf(phrase).map(({ item: { span, notes: heads } }): Change => {
     const off: WrittenPlace[] = [];
     const typed = text.slice(span.from, span.to);
@@ -53,9 +54,6 @@ export function movedText(text: string, phrase: Phrase, move: Move, on: MoveOn):
     .toSorted((a, b) => b.span.from - a.span.from)
     .reduce((whole, { span, text: to = '' }) => whole.slice(0, span.from) + to + whole.slice(span.to), text);
 }
-
-/** A note that is claimed by its name. */
-const CLAIM = /(?<==)[A-G][#bn]?/g;
 
 /** Where a place of the neck is moved to; undefined beyond the neck. A dead note keeps its cross. */
 function movedPlace(

@@ -17,6 +17,8 @@ export interface ReadOptions {
   readonly tuning?: Tuning;
   /** The meter in force where the phrase begins; 4/4 when left out. */
   readonly meter?: Meter;
+  /** Fret of the capo, for names of pitches; none when left out. */
+  readonly capo?: number;
 }
 
 /** A phrase and everything that was wrong with its text, in the order of the text. */
@@ -58,6 +60,7 @@ class PhraseReader {
   readonly #meter: Meter;
   readonly #stringCount: number;
   readonly #tuning: Tuning;
+  readonly #capo: number;
   readonly #problems = new ProblemList();
   readonly #root: Item[] = [];
   readonly #open: Frame[] = [];
@@ -75,6 +78,7 @@ class PhraseReader {
     this.#text = text;
     this.#meter = options.meter ?? COMMON_TIME;
     this.#tuning = options.tuning ?? TUNINGS.standard;
+    this.#capo = options.capo ?? 0;
     this.#stringCount = this.#tuning.openMidis.length;
     this.#links = new LinkReader(this.#problems);
   }
@@ -154,7 +158,8 @@ class PhraseReader {
   #sound(text: string, span: Span): void {
     if (text === '-' || text.startsWith('-/')) return this.#rest(text.slice(2), span);
     const { sounded } = this.#links;
-    const context = { stringCount: this.#stringCount, tuning: this.#tuning, sounded, offset: span.from };
+    const guitar = { stringCount: this.#stringCount, tuning: this.#tuning, capo: this.#capo };
+    const context = { ...guitar, sounded, offset: span.from };
     const typed = readEvents(text, context, (code, inner, message, ...fixes) => {
       if (this.#problems.isFull) return;
       const there = [

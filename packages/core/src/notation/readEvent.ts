@@ -1,4 +1,4 @@
-import { chromaOfName, HIGHEST_FRET, openMidi, type Tuning } from '../pitch/index.ts';
+import { chromaOfName, HIGHEST_FRET, midiOf, type Tuning } from '../pitch/index.ts';
 import { FIRST, HIGHEST_STEPS, PATTERNS, readSteps } from './eventParts.ts';
 import { EventDraft, fingerOf, NoteDraft, type NoteMarks } from './drafts.ts';
 import { meantBy } from './handSlips.ts';
@@ -35,6 +35,7 @@ export interface WordContext {
   readonly offset: number;
   readonly stringCount: number;
   readonly tuning: Tuning;
+  readonly capo: number;
   /** The notes of the last event that sounded before it; none at the start of a phrase. */
   readonly sounded: readonly WrittenNote[];
 }
@@ -44,6 +45,9 @@ export type Report = (code: ProblemCode, span: Span, message: string, ...fixes: 
 
 /** Most times `%` may say. More is a repeat that nobody plays. Our choice. */
 export const MAX_TIMES = 999;
+
+/** An octave in whole steps. */
+const OCTAVE_STEPS = 6;
 
 /** Thrown where a word stops making sense, and caught by `readEvents`; one for all, since a stack of calls is costly to note down. */
 const UNREADABLE = new Error('the rest of this word is not read');
@@ -72,11 +76,13 @@ class WordReader {
   readonly #stringCount: number;
   readonly #tuning: Tuning;
   readonly #offset: number;
+  readonly #capo: number;
   readonly #report: Report;
   /** The notes that sounded last; a fret without a string lies on their strings. */
   #sounded: readonly WrittenNote[];
 
-  constructor(word: string, { offset, stringCount, tuning, sounded }: WordContext, report: Report) {
+  constructor(word: string, { offset, stringCount, tuning, capo, sounded }: WordContext, report: Report) {
+    this.#capo = capo;
     this.#offset = offset;
     this.#word = word;
     this.#stringCount = stringCount;
@@ -306,7 +312,9 @@ class WordReader {
       return;
     }
     if (target !== undefined) {
-      const up = Math.min(HIGHEST_STEPS, this.#stepsTo(target, place));
+      const far = this.#stepsTo(target, place);
+      // A bend to the name of its own fret goes an octave up.
+      const up = far === 0 && !/^\d/.test(target) ? OCTAVE_STEPS : Math.min(HIGHEST_STEPS, far);
       if (Number.isNaN(up) || up <= 0)
         this.#report('bend-target', span, `A bend goes up: fret ${target} is not above fret ${fret ?? 'x'}.`);
       else note.moves.push({ kind: 'bend', steps: this.#sizeOrTarget(sized, up, { target, span }), ...slow });
@@ -319,13 +327,13 @@ class WordReader {
     else note.moves.push({ kind: 'bend', steps: height, ...slow });
   }
 
-  /** How many whole steps lie from a place of the neck up to a fret, or to the next pitch of a name. */
+  /** How many whole steps lie from a place of the neck up to a fret, or to the next pitch of a name, its own among them. */
   #stepsTo(target: string, { fret, string }: PlaceOnNeck): number {
     if (fret === null) return NaN;
     if (/^\d/.test(target)) return (Number(target) - fret) / 2;
     if (string === undefined) return NaN;
-    const semitones = chromaOfName(target) - (openMidi(this.#tuning, string) + fret);
-    return (((semitones % 12) + 12) % 12 || 12) / 2;
+    const semitones = chromaOfName(target) - midiOf(this.#tuning, string, fret, this.#capo);
+    return (((semitones % 12) + 12) % 12) / 2;
   }
 
   /** The size that was said with a target; where they differ, that is asked, and the size stands. */

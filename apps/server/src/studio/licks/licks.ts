@@ -64,7 +64,7 @@ function setupOf({ tuning, capo, key }: SetUpColumns): CompareOptions {
 }
 
 function phraseOf(row: SetUpColumns & { readonly text: string }, meter: Phrase['meter']): Phrase {
-  return readShorthand(row.text, { tuning: setupOf(row).tuning, meter }).phrase;
+  return readShorthand(row.text, { tuning: setupOf(row).tuning, capo: row.capo, meter }).phrase;
 }
 
 /** The phrases of the studio that fit a search, or that are like one. @throws Forbidden, NotFound */

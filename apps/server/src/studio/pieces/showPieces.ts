@@ -105,7 +105,7 @@ function musicOf(row: PieceRow, texts: readonly PhraseTextRow[]) {
   const phrases = new Map(
     texts.map(({ id, text, sectionSeconds }) => [
       id,
-      readShorthand(text, { tuning, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
+      readShorthand(text, { tuning, capo: row.capo, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
     ]),
   );
   return assemble(row.parts, (id) => phrases.get(id));

@@ -93,5 +93,5 @@ export function moveOf({
 
 function moved(text: string, move: Move, { song, key }: PlaceInSong): string | undefined {
   const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
-  return movedText(text, readShorthand(text, { tuning }).phrase, move, { tuning, key: readKey(key) });
+  return movedText(text, readShorthand(text, { tuning, capo: song.capo }).phrase, move, { tuning, key: readKey(key) });
 }

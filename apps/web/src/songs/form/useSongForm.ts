@@ -53,17 +53,18 @@ export function useSongForm(song: () => Transcription | null): SongForm {
   );
   const known = new Map<
     string,
-    KnownReading & { readonly text: string; readonly tuning: Tuning; readonly meter: string }
+    KnownReading & { readonly text: string; readonly tuning: Tuning; readonly capo: number; readonly meter: string }
   >();
 
   const tempoOf = (sectionId: string): TempoChange => sectionTempos.value.get(sectionId) ?? tempoChanges.value[0];
 
   function readingOf({ id, text, sectionId }: Phrase): KnownReading {
     const { meter } = tempoOf(sectionId);
-    const set = { text, tuning: tuning.value, meter: writeMeter(meter) };
+    const set = { text, tuning: tuning.value, capo: current().capo, meter: writeMeter(meter) };
     const before = known.get(id);
-    if (before?.text === text && before.tuning === set.tuning && before.meter === set.meter) return before;
-    const { phrase } = readShorthand(text, { tuning: tuning.value, meter });
+    const isSame = before?.tuning === set.tuning && before.capo === set.capo && before.meter === set.meter;
+    if (before?.text === text && isSame) return before;
+    const { phrase } = readShorthand(text, { tuning: tuning.value, meter, capo: set.capo });
     const { length, events } = unroll(phrase);
     const ticks = events.every(({ timed }) => timed) ? length : null;
     const reading = { ...set, phrase, ticks, doubts: doubtsOf(phrase) };
@@ -87,6 +88,7 @@ export function useSongForm(song: () => Transcription | null): SongForm {
 /** What is laid out while there is no song yet. */
 const NO_SONG = {
   tuning: 'standard',
+  capo: 0,
   meter: '4/4',
   tempo: 100,
   changes: [],

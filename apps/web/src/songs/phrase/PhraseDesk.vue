@@ -42,7 +42,7 @@ const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props
 const music = usePhraseMusic(text, props);
 const { reading, bars, tuning, meter, read, key, against, settledText, settledPhrase, hands, problems, alike } = music;
 const { policy, inBox, whyFirst, press } = music.schools;
-const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value }));
+const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value, capo: props.song.capo }));
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
 const { withStaff, withNeck, mirrored, staff, underCaret } = usePhraseView(

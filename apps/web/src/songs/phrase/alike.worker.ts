@@ -42,15 +42,15 @@ function knownOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, cap
   const of = JSON.stringify([text, meter, tuning, capo, key]);
   const before = known.get(id);
   if (before?.of === of) return before;
-  const phrase = read({ text, meter }, tuning);
+  const phrase = read({ text, meter }, { tuning, capo });
   const fresh = { of, phrase, heard: hear(phrase, { tuning, capo, key }) };
   known.set(id, fresh);
   return fresh;
 }
 
-function read({ text, meter }: TextOfPhrase, tuning: Tuning) {
+function read({ text, meter }: TextOfPhrase, { tuning, capo }: Pick<AlikeJob, 'tuning' | 'capo'>) {
   const read = readMeter(meter);
-  return readShorthand(text, { tuning, ...(read && { meter: read }) }).phrase;
+  return readShorthand(text, { tuning, capo, ...(read && { meter: read }) }).phrase;
 }
 
 const searcher = {
@@ -58,7 +58,7 @@ const searcher = {
   async findAlike(job: AlikeJob): Promise<readonly FoundAlike[] | undefined> {
     newest += 1;
     const mine = newest;
-    const phrase = read(job.phrase, job.tuning);
+    const phrase = read(job.phrase, job);
     const heard = hear(phrase, job);
     const found: FoundAlike[] = [];
     let started = performance.now();

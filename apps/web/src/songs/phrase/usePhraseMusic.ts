@@ -24,7 +24,11 @@ export interface PhraseSetting {
 /** All that is computed of a text while it is typed: how it reads at once; hands and likeness after a pause. */
 export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
   const meterText = computed(() => writeMeter(setting.tempoChange.meter));
-  const live = useReading(text, () => ({ tuning: setting.song.tuning, meter: meterText.value }));
+  const live = useReading(text, () => ({
+    tuning: setting.song.tuning,
+    meter: meterText.value,
+    capo: setting.song.capo,
+  }));
   const { reading, tuning, meter, read } = live;
   const keyText = computed(() => {
     const { song, phrase } = setting;

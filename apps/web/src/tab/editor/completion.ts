@@ -52,6 +52,10 @@ const HEADS: readonly Completion[] = [
   [SPANNING.map(({ code }) => code).join(' '), SPANNING.map(({ means }) => means).join(', ')] as const,
   ...SURENESSES.map((word) => [word, SURENESS_RECORDS[word].means] as const),
   ['bar5', 'a barre at fret 5'] as const,
+  ['quiet', 'quiet'] as const,
+  ['~', 'vibrato'] as const,
+  ['alt', 'down and up in turn'] as const,
+  ['altu', 'up and down in turn'] as const,
   ['1-2', 'on passes 1 and 2'] as const,
   ['last', 'the last time only'] as const,
 ].map(([head, detail]): Completion => ({ label: `{${head}:`, apply: `{${head}: `, detail }));
@@ -104,7 +108,7 @@ function optionsFor(word: string, at: number, around: Surroundings): readonly Co
 
 /** What may follow a note that is whole: `7G` and what was begun behind it. */
 function marksBehind(word: string): readonly Completion[] {
-  const [, note, begun = ''] = /^(\d+(?:[EADGBe]+|@\d+))(\D*)$/.exec(word) ?? [];
+  const [, note, begun = ''] = /^(\d+(?:[EADGBeag]+|@\d+))(\D*)$/.exec(word) ?? [];
   if (note === undefined || begun === '') return [];
   return MARKS.filter(({ label }) => label.startsWith(begun)).map((one) => ({ ...one, label: `${note}${one.label}` }));
 }

@@ -8,6 +8,7 @@ import {
   movedText,
   readShorthand,
   repeatEvent,
+  rewriteEvents,
   sayMove,
   togglePalmMute,
   touchNeck,
@@ -16,6 +17,7 @@ import {
   wrapInRepeat,
   type Edit,
   type Edited,
+  type EventItem,
   type Move,
   type Phrase,
   type Span,
@@ -136,6 +138,16 @@ describe('a fret without a string', () => {
         expect(strings(keep(before, after)).slice(1)).toEqual(strings(before).slice(1));
       }),
     );
+  });
+
+  test('inside quiet brackets is written anew without them', () => {
+    const text = '(9G 7G) 5G';
+    const [first, second] = eventsOf(phraseOf(text)).map(({ item }) => item);
+    if (!first || !second) throw new Error('nothing was read');
+    const up = (item: EventItem): EventItem => ({ ...item, notes: item.notes.map((one) => ({ ...one, string: 2 })) });
+    const changes = new Map([first, second].map((item) => [item, up(item)]));
+    expect(rewriteEvents(text, changes, phraseOf)).toBe('(9B 7B) 5G');
+    expect(transpose(text, phraseOf(text), all(text), 2)).toMatchObject({ ok: true, edit: { text: '11G 9G) 7G' } });
   });
 
   test('is moved and repeated as it stands', () => {

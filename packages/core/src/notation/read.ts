@@ -175,7 +175,7 @@ class PhraseReader {
     const { bracket, span } = typed;
     const item = this.#links.resolve(typed, this.#value);
     if (bracket === 'open')
-      this.#push({ kind: 'paren', text: '(', span: { from: span.from, to: span.from + 1 } }, quiet);
+      this.#push({ kind: 'paren', text: '(', span: { from: span.from - 1, to: span.from } }, quiet);
     if (item) this.#items.push(item);
     if (bracket === 'close') this.#closeParen(span);
   }
@@ -191,7 +191,7 @@ class PhraseReader {
       return;
     }
     this.#open.pop();
-    this.#items.push(...quiet(frame.items, { from: frame.opener.span.from, to: span.to }));
+    this.#items.push(...quiet(frame.items, { from: frame.opener.span.from, to: span.to + 1 }));
   }
 
   /** A rest of the value in force, or of its own. */

@@ -124,13 +124,21 @@ class WordReader {
       event.far = Number(far);
       event.bareMarks = marks;
     }
-    if ((front === '(') !== draft.closed) event.bracket = draft.closed ? 'close' : 'open';
+    if ((front === '(') !== draft.closed) this.#standApart(event, draft.closed ? 'close' : 'open');
     if (draft.notes.length > 0) this.#sounded = draft.notes;
     if (front === '<') event.slideIn = 'below';
     if (front === '>') event.slideIn = 'above';
     if (draft.slideOut) event.slideOut = draft.slideOut;
     if (draft.value !== undefined) event.value = draft.value;
     return event;
+  }
+
+  /** A bracket around several events is none of theirs: whoever writes one of them anew leaves it where it is. */
+  #standApart(event: Writable<TypedEvent>, bracket: 'open' | 'close'): void {
+    event.bracket = bracket;
+    const { from, to } = event.span;
+    const isLast = this.#word.charAt(this.#at - 1) === ')';
+    event.span = bracket === 'open' ? { from: from + 1, to } : { from, to: isLast ? to - 1 : to };
   }
 
   /** Marks that are said before their note, `d12B`; only at the start of a word, and those that mean nothing else there. */
@@ -448,4 +456,4 @@ interface PlaceOnNeck {
 }
 
 /** Marks that may be said before their note: those that begin nothing else. */
-const SAID_BEFORE = /^[dukmlzo,!]+(?=[\dx(<>])/;
+const SAID_BEFORE = /^[dukmlzo,!]+(?=[\dx<>])/;

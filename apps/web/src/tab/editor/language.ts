@@ -29,7 +29,7 @@ const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
   [/^\/(\?|\d+\.{0,2}(t\d*)?)(?=\s|$)/, 'value'],
   [/^(pickup|(meter|tempo|feel)=\S*)(?=\s|$)/, 'setting'],
   [/^-(?=\/|_)|^[-_](?=\s|$|[|\]}])/, 'silence'],
-  [/^[dukmlzo,!]+(?=[\dx(<>])/, 'mark'],
+  [/^[dukmlzo,!]+(?=[\dx<>])/, 'mark'],
 ];
 
 /** Signs that may stand anywhere. */

@@ -29,7 +29,7 @@ describe('typing', () => {
   test('a broken line keeps every character and the tab that could be drawn', async () => {
     const page = await stage.enter('mara');
     await openPhrase(page, /Copper Kettle/, 'Kettle riff');
-    const broken = '/8 5A %%% [ 7D {m: 5A 99G | 12zz "no end';
+    const broken = '/8 5A %%% [ 7D {m: 5A 99G | 12yy "no end';
     await retype(page, broken);
     await page.getByText('These words have no closing quotation mark.').waitFor();
     expect(await textOf(page)).toBe(broken);

@@ -1,5 +1,5 @@
-import { HIGHEST_FRET, transposeSymbol } from '../pitch/index.ts';
-import { FRONT_PATTERN, STRING_SIGNS } from './strings.ts';
+import { HIGHEST_FRET } from '../pitch/index.ts';
+import { movedEvent, type WrittenPlace } from './frets.ts';
 import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span } from './model.ts';
 
 /** A change to a text: what replaces a span, and where the selection stands afterwards. */
@@ -36,14 +36,6 @@ export function eventsIn(phrase: Phrase, { from, to }: Span): readonly PlacedIte
   return events.filter(({ item }) => item.span.from < to && item.span.to > from);
 }
 
-// A fret stands first or before a string, after a link, as the target of a bend, release or trill; other numbers are something else.
-const FRETS = new RegExp(
-  `\\d+(?=[${STRING_SIGNS}@])|(?<=^${FRONT_PATTERN}[hpsSt]?)\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+`,
-  'g',
-);
-/** Names of notes in an event: what is claimed, and where a bend goes. */
-export const NAMES_IN_EVENT = /(?<==|[br][\d.¼½¾]*>)[A-G][#bn]?/g;
-
 /** Moves the frets of the selected events up (or down) by so many, on the strings they are on. */
 export function transpose(text: string, phrase: Phrase, selection: Span, frets: number): Edited {
   const events = eventsIn(phrase, selection);
@@ -55,7 +47,8 @@ export function transpose(text: string, phrase: Phrase, selection: Span, frets: 
     moved += text.slice(at, item.span.from);
     at = item.span.to;
     const typed = text.slice(item.span.from, at);
-    const there = movedEvent(typed, frets);
+    const strings = item.notes.map(({ string }) => string);
+    const there = movedEvent({ typed, strings }, { place: (place) => alongString(place, frets), semitones: frets });
     if (there === undefined) {
       const side = frets < 0 ? 'below the open string' : `beyond fret ${HIGHEST_FRET}`;
       return { ok: false, why: `“${typed}” would go ${side}; nothing was moved.` };
@@ -66,12 +59,11 @@ export function transpose(text: string, phrase: Phrase, selection: Span, frets: 
   return { ok: true, edit: { span, text: moved, select: { from: span.from, to: span.from + moved.length } } };
 }
 
-/** The text of an event moved by so many frets; undefined where one of them would leave the neck. */
-function movedEvent(typed: string, frets: number): string | undefined {
-  const there = (digits: string) => Number(digits) + frets;
-  const isOnNeck = [...typed.matchAll(FRETS)].every(([digits]) => there(digits) >= 0 && there(digits) <= HIGHEST_FRET);
-  const moved = typed.replace(FRETS, (digits) => String(there(digits)));
-  return isOnNeck ? moved.replace(NAMES_IN_EVENT, (name) => transposeSymbol(name, frets)) : undefined;
+/** A place so many frets further on its string; undefined beyond the neck. A dead note keeps its cross. */
+function alongString({ string, fret }: WrittenPlace, frets: number): WrittenPlace | undefined {
+  if (fret === null) return { string, fret };
+  const there = fret + frets;
+  return there >= 0 && there <= HIGHEST_FRET ? { string, fret: there } : undefined;
 }
 
 const MUTED = { open: '{m: ', close: ' }' } as const;

@@ -194,6 +194,10 @@ const MARK_OF_CODE = new Map(CODED.map(([code, mark]) => [code, mark]));
 
 /** What is typed for any mark of an event, as a pattern. */
 export const MARK_PATTERN = CODED.map(([code, , unless]) => escaped(code) + (unless ? `(?!${unless})` : '')).join('|');
+/** Marks that may be said before their note, at the start of a word: one letter or sign each, but for plucking. */
+export const SAID_FIRST_PATTERN = `[${CODED.flatMap(([code, mark]) => (code.length > 1 || mark.startsWith('plucked') ? [] : [escaped(code)])).join('')}]`;
+/** What may stand before a fret in an event: marks said first, brackets, slides from nowhere. */
+export const FRONT_PATTERN = `${SAID_FIRST_PATTERN}*[(<>]?`;
 /** What that can begin with. */
 export const MARK_BEGINS = [...new Set(CODED.map(([code]) => code.charAt(0)))].join('');
 

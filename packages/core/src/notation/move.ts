@@ -1,7 +1,7 @@
 import { HIGHEST_FRET, openMidi, transposeSymbol, type Key, type Tuning } from '../pitch/index.ts';
-import { eventsOf, NAMES_IN_EVENT } from './edit.ts';
+import { eventsOf } from './edit.ts';
 import { isNest, type BarreItem, type Item, type Phrase, type Span } from './model.ts';
-import { rewriteFrets, type WrittenPlace } from './retune.ts';
+import { movedEvent, type WrittenPlace } from './frets.ts';
 
 /** How a whole text is moved over the neck. */
 export interface Move {
@@ -34,19 +34,15 @@ interface Change {
  */
 export function movedText(text: string, phrase: Phrase, move: Move, on: MoveOn): string | undefined {
   if (move.semitones === 0 && move.strings === 0) return text;
-  const claimed = (typed: string) =>
-    typed.replace(NAMES_IN_EVENT, (name) => transposeSymbol(name, move.semitones, on.key));
+  const moving = {
+    place: (place: WrittenPlace) => movedPlace(place, move, on),
+    semitones: move.semitones,
+    key: on.key,
+  };
+  const writesOut = move.openStays && move.strings !== 0;
   const notes = eventsOf(phrase).map(({ item: { span, notes: heads } }): Change => {
-    const off: WrittenPlace[] = [];
-    const typed = text.slice(span.from, span.to);
     const strings = heads.map(({ string }) => string);
-    const writesOut = move.openStays && move.strings !== 0;
-    const moved = rewriteFrets({ typed, strings, writesOut }, (place) => {
-      const there = movedPlace(place, move, on);
-      if (!there) off.push(place);
-      return there ?? place;
-    });
-    return { span, text: off.length > 0 ? undefined : claimed(moved) };
+    return { span, text: movedEvent({ typed: text.slice(span.from, span.to), strings, writesOut }, moving) };
   });
   const changes = [...notes, ...movedSigns(phrase.items, text, { move, on })];
   if (changes.some((change) => change.text === undefined)) return undefined;

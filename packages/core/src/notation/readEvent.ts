@@ -3,7 +3,7 @@ import { FIRST, HIGHEST_STEPS, PATTERNS, readSteps } from './eventParts.ts';
 import { EventDraft, fingerOf, NoteDraft, type NoteMarks } from './drafts.ts';
 import { meantBy } from './handSlips.ts';
 import { linkOfCode, type Link } from './linkRecords.ts';
-import { EVENT_MARKS, markOfCode, type EventMark } from './marks.ts';
+import { EVENT_MARKS, markOfCode, SAID_FIRST_PATTERN, type EventMark } from './marks.ts';
 import type { Span, Writable, WrittenNote } from './model.ts';
 import type { Fix, ProblemCode } from './problems.ts';
 import { letterOfString, LETTERED_STRINGS, stringOfLetter } from './strings.ts';
@@ -456,4 +456,4 @@ interface PlaceOnNeck {
 }
 
 /** Marks that may be said before their note: those that begin nothing else. */
-const SAID_BEFORE = /^[dukmlzo,!]+(?=[\dx<>])/;
+const SAID_BEFORE = new RegExp(`^${SAID_FIRST_PATTERN}+(?=[\\dx<>])`);

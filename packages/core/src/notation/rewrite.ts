@@ -1,6 +1,7 @@
 import { eventsOf } from './edit.ts';
 import { isNest, type EventItem, type Item, type Phrase } from './model.ts';
-import { FRONT_PATTERN, letterOfString, STRING_SIGNS } from './strings.ts';
+import { FRONT_PATTERN } from './marks.ts';
+import { letterOfString, STRING_SIGNS } from './strings.ts';
 import { writeEvent } from './write.ts';
 
 /** A phrase with each item replaced by what `change` makes of it, inner items before their nest; none takes it out. */
@@ -46,10 +47,11 @@ export function rewriteEvents(
 }
 
 /** A fret without a string, at the beginning of an event. */
-const BARE = new RegExp(`^${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`);
+const BARE_PATTERN = `${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`;
+const BARE = new RegExp(`^${BARE_PATTERN}`);
 
 /** Whether a text may hold such a fret; comments and repeats are taken for one, too. */
-const MAY_BE_BARE = new RegExp(`(?:^|[\\s{[(])${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`);
+const MAY_BE_BARE = new RegExp(`(?:^|[\\s{[(])${BARE_PATTERN}`);
 
 /** A text that came of another by a change, with the string written out on frets that would have come to lie on another by it. */
 export function keepStrings(before: string, after: string, read: (text: string) => Phrase): string {

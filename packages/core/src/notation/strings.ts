@@ -4,9 +4,6 @@ export const STRING_LETTERS = 'EADGBe';
 /** What may be typed for a string: its letter, and the small ones that stand for nothing else. */
 export const STRING_SIGNS = `${STRING_LETTERS}ag`;
 
-/** What may stand before a fret in an event: marks said first, brackets, slides from nowhere. */
-export const FRONT_PATTERN = '[dukmlzo,!]*[(<>]?';
-
 /** Letters name the strings of a six-string guitar only; with any other count numbers are used. */
 export const LETTERED_STRINGS = STRING_LETTERS.length;
 

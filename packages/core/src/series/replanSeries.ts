@@ -51,8 +51,9 @@ const LESSON_SPENDS = { talkShare: 0.1, again: 3, mostAgainShare: 0.5 } as const
 
 /**
  * Spreads the pieces that are still to be begun over the coming lessons anew. What a teacher put into a lesson by hand stays there
- * while that lesson is to come. What was accepted stays where that costs little. What needs a stuck piece waits a lesson. Where the lessons are too few, the last pieces are left. Undefined where hand-made places contradict what needs what,
- * or there is no lesson. Exact as `planSeries` for what is not left; asks it a logarithmic number of times.
+ * while that lesson is to come. What was accepted stays where that costs little. What needs a stuck piece waits a lesson. Where the
+ * lessons are too few, the last pieces are left. Undefined where hand-made places contradict what needs what, or there is no lesson.
+ * Exact as `planSeries` for what is not left; asks it a logarithmic number of times.
  */
 export function replanSeries(
   pieces: readonly PieceToBegin[],

@@ -44,10 +44,7 @@ export async function gatherMissingFacts(store: Store): Promise<number> {
 
 function describeFacts(row: FactlessRow): Parameters<typeof keepFacts>[1][number] {
   const tempoChange = tempoAt(row.startSeconds, readTempoChanges(row));
-  const { techniques, chords, grams, ...facts } = factsOf(
-    phraseOf(row, tempoChange.meter),
-    setupOf({ ...row, key: keyTextAt(row.startSeconds, row) }),
-  );
+  const { techniques, chords, grams, ...facts } = factsOf(phraseOf(row, tempoChange.meter), setupThere(row));
   const lists = { techniques: [...techniques], chords: [...chords], grams: [...grams] };
   return { ...facts, ...lists, id: row.id, studioId: row.studioId, bpm: tempoChange.bpm };
 }
@@ -61,6 +58,11 @@ interface SetUpColumns {
 
 function setupOf({ tuning, capo, key }: SetUpColumns): CompareOptions {
   return { tuning: readTuning(tuning) ?? TUNINGS.standard, capo, key: readKey(key) ?? OPEN_KEY };
+}
+
+/** The set-up of a song in the key that is in force where a phrase of it stands. */
+function setupThere(row: FactlessRow): CompareOptions {
+  return setupOf({ ...row, key: keyTextAt(row.startSeconds, row) });
 }
 
 function phraseOf(row: SetUpColumns & { readonly text: string }, meter: Phrase['meter']): Phrase {
@@ -101,7 +103,7 @@ async function likenessOf({ store, studio }: RequestContext, id: string) {
   const row = orNotFound((await findFactless(store, { phraseId: id }))[0]);
   const { meter } = tempoAt(row.startSeconds, readTempoChanges(row));
   const phrase = phraseOf(row, meter);
-  const own = setupOf({ ...row, key: keyTextAt(row.startSeconds, row) });
+  const own = setupThere(row);
   return {
     grams: factsOf(phrase, own).grams,
     compared: (other: LickRow) => {

@@ -12,7 +12,7 @@ import {
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { keepRevision } from './revisions.ts';
-import { describePhrase } from './transcriptions.ts';
+import { describePhrase, moveOf } from './transcriptions.ts';
 import { Invalid } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
 
@@ -80,15 +80,6 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
     await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
   }
-}
-
-/** How a row is moved against what it refers to. */
-export function moveOf({
-  movedSemitones,
-  movedStrings,
-  openStays,
-}: Pick<PhraseModel, 'movedSemitones' | 'movedStrings' | 'openStays'>): Move {
-  return { semitones: movedSemitones, strings: movedStrings, openStays };
 }
 
 function moved(text: string, move: Move, { song, key }: PlaceInSong): string | undefined {

@@ -12,6 +12,7 @@ import {
   type Transcription,
   type TranscriptionLine,
 } from '@jam-ledger/contract';
+import type { Move } from '@jam-ledger/core/notation';
 import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
 import type { PhraseModel, SectionModel, TranscriptionRow } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
@@ -114,6 +115,15 @@ export function describePhrase(row: PhraseModel): Phrase {
     alternateOf: row.alternateOf ?? null,
     chosen: row.chosen,
     refersTo: row.refersTo ?? null,
-    move: { semitones: row.movedSemitones, strings: row.movedStrings, openStays: row.openStays },
+    move: moveOf(row),
   };
+}
+
+/** How a row is moved against what it refers to. */
+export function moveOf({
+  movedSemitones,
+  movedStrings,
+  openStays,
+}: Pick<PhraseModel, 'movedSemitones' | 'movedStrings' | 'openStays'>): Move {
+  return { semitones: movedSemitones, strings: movedStrings, openStays };
 }

@@ -1,6 +1,6 @@
 import { HighlightStyle, StreamLanguage, syntaxHighlighting, type StringStream } from '@codemirror/language';
 import type { Extension } from '@codemirror/state';
-import { EVENT_PARTS, type EventPart } from '@jam-ledger/core/notation';
+import { EVENT_PARTS, SAID_FIRST_PATTERN, type EventPart } from '@jam-ledger/core/notation';
 import { tags } from '@lezer/highlight';
 
 /** What a stretch of the shorthand means, and the tag that stands for it in the editor. */
@@ -29,7 +29,7 @@ const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
   [/^\/(\?|\d+\.{0,2}(t\d*)?)(?=\s|$)/, 'value'],
   [/^(pickup|(meter|tempo|feel)=\S*)(?=\s|$)/, 'setting'],
   [/^-(?=\/|_)|^[-_](?=\s|$|[|\]}])/, 'silence'],
-  [/^[dukmlzo,!]+(?=[\dx<>])/, 'mark'],
+  [new RegExp(`^${SAID_FIRST_PATTERN}+(?=[\\dx<>])`), 'mark'],
 ];
 
 /** Signs that may stand anywhere. */

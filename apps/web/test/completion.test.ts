@@ -59,6 +59,11 @@ describe('what is offered while a phrase is typed', () => {
       '{altu:',
       '{1-2:',
       '{last:',
+      '{round last:',
+      '{fade:',
+      '{grow:',
+      '{w-1:',
+      '{either:',
     ]);
     expect(heads.find(({ label }) => label === '{m l:')?.detail).toBe('palm mute, let ring');
   });

@@ -76,12 +76,17 @@ describe('the records of marks', () => {
     vibrato: { vibrato: 'narrow' },
     harmonic: { harmonic: 'natural' },
     trill: { trill: 9 },
-    dip: { dip: 1 },
+    again: { again: 1 },
+    arm: {},
     finger: { finger: '1' },
     claim: { claim: 'D' },
   };
   test.each(NOTE_MARKS)('the example of %s bears it', (mark) => {
-    expect(itemsOf(NOTE_MARK_RECORDS[mark].example)[0]?.notes).toMatchObject([bears[mark]]);
+    expect(itemsOf(NOTE_MARK_RECORDS[mark].example).at(-1)?.notes).toMatchObject([bears[mark]]);
+  });
+
+  test('the arm is of the whole event', () => {
+    expect(itemsOf(NOTE_MARK_RECORDS.arm.example)[0]?.arm).toEqual([-1]);
   });
 
   test.each(SURENESSES)('the example of %s is that sure', (word) => {
@@ -172,7 +177,7 @@ describe('the parts of an event', () => {
     ['12D*p', ['fret', 'letters', 'harmonic']],
     ['5Aqp', ['fret', 'letters', 'mark']],
     ['5Aqp7', ['fret', 'letters', 'mark', 'link', 'fret']],
-    ['7Gtr9w-.5', ['fret', 'letters', 'trill', 'dip']],
+    ['7Gtr9w-.5', ['fret', 'letters', 'trill', 'arm']],
     ['7@4t17', ['fret', 'numbers', 'link', 'fret']],
     ['0Em%4/8.', ['fret', 'letters', 'mark', 'times', 'value']],
     ['7G<', ['fret', 'letters', 'slideOut']],

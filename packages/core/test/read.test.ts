@@ -63,7 +63,6 @@ describe('every problem, with its place', () => {
     ['value-unknown', '5G/13', '/13'],
     ['repeat-unclosed', '[ 5G 7G', '['],
     ['repeat-unclosed', '{m: 5G', '{m:'],
-    ['pass-outside-repeat', '{last: 5G }', '{last:'],
     ['pass-outside-repeat', '[ 5G {4: 7G } ]3', '{4: 7G }'],
     ['too-long', '5G%5000', '%5000'],
     ['chord-unknown', ':Zz 5G', ':Zz'],

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readShorthand, scoreOf, ticksOf, unroll, writeValue } from '../src/notation/index.ts';
+import { FIRST_ROUND, inRound, readShorthand, scoreOf, ticksOf, unroll, writeValue } from '../src/notation/index.ts';
 import { typedText } from './typing.ts';
 
 const page = (text: string) =>
@@ -65,7 +65,7 @@ describe('a phrase on the page', () => {
     fc.assert(
       fc.property(typedText, (typed) => {
         const text = typed.replace(/[[\]]/g, ' ');
-        const { phrase } = readShorthand(text);
+        const phrase = inRound(readShorthand(text).phrase, FIRST_ROUND);
         const bars = scoreOf(phrase);
         const shown = bars
           .flatMap(({ events }) => events.flatMap(({ values }) => values))

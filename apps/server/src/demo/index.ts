@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { COMMON_TIME, readShorthand, unroll } from '@jam-ledger/core/notation';
+import { COMMON_TIME, unroll } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { TUNINGS } from '@jam-ledger/core/pitch';
 import { NO_CHANGES } from '@jam-ledger/core/series';
 import { proposeScope } from '@jam-ledger/contract';
@@ -244,7 +245,7 @@ class DemoStudio {
     const [startBpm, targetBpm] = tempos;
     const piece = await assignPiece(teacher, { phraseId: phrase.id, startBpm, targetBpm });
     await this.#results(student, piece.id, results);
-    const events = unroll(readShorthand(text, { tuning: TUNINGS.standard, meter: COMMON_TIME }).phrase).events;
+    const events = unroll(readPlaced(text, { tuning: TUNINGS.standard, meter: COMMON_TIME }).phrase).events;
     for (const { by, event, text: words } of pins) {
       const context = await this.#context(by === 'teacher' ? 'mara' : student, 2);
       const at = events[event]?.at ?? 0;

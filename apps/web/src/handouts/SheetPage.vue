@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { FIDELITY_SAYS, type Phrase, type Section } from '@jam-ledger/contract';
 import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
-import { readShorthand, scoreOf, type Meter } from '@jam-ledger/core/notation';
+import { scoreOf, type Meter } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, onMounted } from 'vue';
@@ -23,7 +24,7 @@ const song = computed(() => store.song);
 const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
 const tempoChanges = computed(() => readTempoChanges(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
 const barsOf = ({ text }: Phrase, meter: Meter) =>
-  scoreOf(readShorthand(text, { tuning: tuning.value, meter, capo: song.value?.capo ?? 0 }).phrase);
+  scoreOf(readPlaced(text, { tuning: tuning.value, meter, capo: song.value?.capo ?? 0 }).phrase);
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { LICK_LIMITS, type Lick, type LickQuery } from '@jam-ledger/contract';
 import { factsOf } from '@jam-ledger/core/licks';
-import { readShorthand, TECHNIQUES } from '@jam-ledger/core/notation';
+import { TECHNIQUES } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
 import { watchDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -36,7 +37,7 @@ const { found, busy } = storeToRefs(store);
 
 const typed = computed(() => {
   if (asked.lick.trim() === '') return undefined;
-  const { phrase, problems } = readShorthand(asked.lick);
+  const { phrase, problems } = readPlaced(asked.lick);
   const wrong = problems.find(({ severity }) => severity === 'error')?.message;
   return { wrong, facts: factsOf(phrase, { tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY }) };
 });

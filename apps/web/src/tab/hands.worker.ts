@@ -21,7 +21,6 @@ import {
   crossCells,
   type CrossCell,
   eventsOf,
-  readShorthand,
   rewriteEvents,
   writeShorthand,
   type EventItem,
@@ -32,6 +31,7 @@ import {
   type Span,
   type Technique,
 } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
 import { cutPoints, floorTempo, phraseToCut, type CutPhrase, type TempoAdvice } from '@jam-ledger/core/pieces';
 import type { Key } from '@jam-ledger/core/pitch';
@@ -117,8 +117,13 @@ export interface CutReport {
 /** Longest phrase that is computed, items at its top; a paste of a book waits for nothing. Our choice. */
 const MAX_ITEMS = 2000;
 
+/** What a text is read with, wherever it is read: places that are looked for must be the same everywhere. */
+function setUpOf({ tuning, capo, meter }: HandJob): Pick<HandJob, 'tuning' | 'capo' | 'meter'> {
+  return { tuning, capo, meter };
+}
+
 function readJob(job: HandJob): Phrase {
-  const { phrase } = readShorthand(job.text, job);
+  const { phrase } = readPlaced(job.text, setUpOf(job));
   return { ...phrase, items: phrase.items.slice(0, MAX_ITEMS) };
 }
 
@@ -218,7 +223,7 @@ const hands = {
   ): { readonly text: string; readonly changes: readonly string[] } {
     const { key, ...guitar } = job;
     const made = makeVariant(readJob(job), kind, { ...guitar, ...(key && { key }), ...options });
-    const { problems } = readShorthand(job.text, job);
+    const { problems } = readPlaced(job.text, setUpOf(job));
     const changes = [...made.changes, ...sayUnread(job.text, problems)];
     return { text: writeShorthand(made.phrase, { strings: namesOf(guitar) }), changes };
   },
@@ -226,7 +231,7 @@ const hands = {
 
 /** Reads other texts as the one of a job is read. */
 function reader(job: HandJob): (text: string) => Phrase {
-  return (text) => readShorthand(text, job).phrase;
+  return (text) => readPlaced(text, setUpOf(job)).phrase;
 }
 
 /** Rewrites only the events that moved, so that comments and lines stay. */

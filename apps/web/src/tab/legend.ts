@@ -1,5 +1,6 @@
 import {
   EVENT_MARKS,
+  isGuessed,
   LINK_RECORDS,
   MARK_RECORDS,
   NOTE_MARK_RECORDS,
@@ -22,7 +23,9 @@ const BEARS: Readonly<Record<NoteMark, (note: Note) => boolean>> = {
   vibrato: ({ vibrato }) => vibrato !== undefined,
   harmonic: ({ harmonic }) => harmonic !== undefined,
   trill: ({ trill }) => trill !== undefined,
-  dip: ({ dip }) => dip !== undefined,
+  again: ({ again }) => again !== undefined,
+  // The arm is of the whole event.
+  arm: () => false,
   finger: ({ finger }) => finger !== undefined,
   // What somebody says of a note is not drawn.
   claim: () => false,
@@ -35,6 +38,17 @@ const OTHERS: readonly (readonly [...LegendLine, (event: ScoreEvent) => boolean]
   ['bar 5', 'a barre held at that fret', ({ barre }) => barre !== null],
   ['small fret', 'grace note, before the beat', ({ graces }) => graces.length > 0],
   ['short stem', 'half note; a whole note has none', ({ values }) => values.some(({ base }) => base <= 2)],
+  [NOTE_MARK_RECORDS.arm.sign, NOTE_MARK_RECORDS.arm.legend, ({ item }) => item?.arm !== undefined],
+  [
+    '(7) grey',
+    'sounds on, the bend still standing',
+    ({ item }) => item?.notes.some(({ held }) => held !== undefined) ?? false,
+  ],
+  [
+    '7?',
+    'a place that was not said; a guess',
+    ({ item }) => item?.notes.some(({ sought }) => isGuessed(sought)) ?? false,
+  ],
   ['slanted grey', 'not certain, or may be left out', ({ sureness }) => sureness !== null],
 ];
 

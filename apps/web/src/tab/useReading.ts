@@ -1,12 +1,5 @@
-import {
-  COMMON_TIME,
-  readMeter,
-  readShorthand,
-  scoreOf,
-  type Meter,
-  type Reading,
-  type ScoreBar,
-} from '@jam-ledger/core/notation';
+import { COMMON_TIME, readMeter, scoreOf, type Meter, type Reading, type ScoreBar } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { readTuning, TUNINGS, type Tuning } from '@jam-ledger/core/pitch';
 import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue';
 
@@ -46,7 +39,7 @@ export function useReading(text: MaybeRefOrGetter<string>, setUp: MaybeRefOrGett
     const set = { tuning: tuning.value, meter: meter.value, capo: capo.value };
     const isSame = last?.tuning === set.tuning && last.meter === set.meter && last.capo === set.capo;
     if (last?.text === asked && isSame) return last.reading;
-    last = { text: asked, ...set, reading: readShorthand(asked, set) };
+    last = { text: asked, ...set, reading: readPlaced(asked, set) };
     return last.reading;
   };
   const reading = computed(() => read(toValue(text)));

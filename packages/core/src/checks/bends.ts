@@ -137,17 +137,16 @@ function resized(item: EventItem, at: number, steps: number): ReadonlyMap<EventI
 }
 
 function armProblems(item: EventItem, options: Checked['options']): readonly HandProblem[] {
-  if (options.tremoloArm !== false || item.notes.every(({ dip }) => dip === undefined)) return [];
-  const notes = item.notes.map(({ dip, ...note }) =>
-    dip === undefined || note.fret === 0 ? note : { ...note, vibrato: 'wide' as const },
-  );
+  if (options.tremoloArm !== false || item.arm === undefined) return [];
+  const { arm: _, ...without } = item;
+  const notes = item.notes.map((note) => (note.fret === 0 ? note : { ...note, vibrato: 'wide' as const }));
   return [
     {
       code: 'no-tremolo-arm',
       severity: 'warning',
       span: item.span,
       message: 'This guitar has no tremolo arm; a wide vibrato comes nearest to the dip.',
-      fix: fixOf('Make it a wide vibrato', options, new Map([[item, { ...item, notes }]])),
+      fix: fixOf('Make it a wide vibrato', options, new Map([[item, { ...without, notes }]])),
     },
   ];
 }

@@ -1,10 +1,7 @@
-import { chordTones, chromaOf, degreeAbove } from '../harmony/index.ts';
+import { chordTones, chromaOf, chromaOfDegree, degreeAbove } from '../harmony/index.ts';
 import { heardOf, namedMidi, type EventItem, type Fix, type HeardNote, type WrittenNote } from '../notation/index.ts';
 import { chromaOfName, HIGHEST_FRET, OPEN_KEY, spell, writeSpelling } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
-
-/** Semitones of the degrees of the major scale, 1 to 7; what is above is counted from the octave. Source: common practice. */
-const DEGREES = [0, 2, 4, 5, 7, 9, 11] as const;
 
 /** Notes that do not rest on what is said of them: each once, with both ways out. Linear. */
 export function claimProblems({ phrase, options }: Checked): readonly HandProblem[] {
@@ -48,14 +45,6 @@ function claimProblem(claim: string, heard: HeardNote, options: Checked['options
     ...(fix && { fix }),
     ...(otherFixes.length > 0 && { otherFixes }),
   };
-}
-
-function chromaOfDegree(claim: string, chord: string | null): number | undefined {
-  const root = chord === null ? undefined : chordTones(chord)?.root;
-  const [, sign = '', number = '1'] = /^([b#]?)(\d+)$/.exec(claim) ?? [];
-  const plain = DEGREES[(Number(number) - 1) % 7];
-  if (root === undefined || plain === undefined) return undefined;
-  return chromaOf(root + plain + (sign === '#' ? 1 : sign === 'b' ? -1 : 0));
 }
 
 function degreeIn(chord: string, chroma: number): string | undefined {

@@ -1,5 +1,5 @@
 import { mmBetween, movedEvent, namesOf, pitchAt, fretPositionsOf, sayNote, type Path } from '../fretboard/index.ts';
-import { hasRhythm, secondsOfEvents, type EventItem } from '../notation/index.ts';
+import { hasRhythm, isPicked, secondsOfEvents, type EventItem } from '../notation/index.ts';
 import type { FretPosition } from '../pitch/index.ts';
 import { fixOf, type Checked, type HandProblem } from './problem.ts';
 
@@ -86,7 +86,7 @@ function runs(path: Path, seconds: ReadonlyMap<EventItem, number>, bpm: number):
   };
   for (const { item } of path.steps) {
     const time = seconds.get(item) ?? Infinity;
-    const max = item.link === undefined || item.link === 'shift' ? FASTEST_PICK_PER_SECOND : FASTEST_LEGATO_PER_SECOND;
+    const max = isPicked(item) ? FASTEST_PICK_PER_SECOND : FASTEST_LEGATO_PER_SECOND;
     if (time > 0 && 1 / time > max && item.value !== 'grace') run.push(item);
     else close();
   }

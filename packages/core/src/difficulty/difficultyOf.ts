@@ -1,5 +1,6 @@
 import { bestPath, mmBetween, namesOf, sayNote, sayString, type Guitar, type Path } from '../fretboard/index.ts';
 import {
+  isPicked,
   beatsOf,
   hasRhythm,
   secondsOfEvents,
@@ -174,7 +175,7 @@ function speedLoads(events: readonly EventItem[], secondsOf: SecondsOf): readonl
     let run = 1;
     while (run <= index && (seconds[index - run] ?? 0) <= own + 1e-9) run += runs[index - run] ?? 1;
     runs.push(run);
-    const work = item.link === undefined || item.link === 'shift' ? WORK.strokeSeconds : WORK.slurSeconds;
+    const work = isPicked(item) ? WORK.strokeSeconds : WORK.slurSeconds;
     const load = Number.isFinite(own) ? (work / own) * (1 + ENDURANCE * Math.log2(run)) : 0;
     return {
       item,

@@ -1,4 +1,6 @@
 import {
+  growsFromBefore,
+  isBent,
   bendHeight,
   drillWords,
   eventsOf,
@@ -59,7 +61,7 @@ export function newTechniques(
 export function practiceDrills(phrase: Phrase, guitar: DrillSetup): readonly Drill[] {
   const events = eventsOf(phrase).map(({ item }) => item);
   const bends = events.flatMap((item): readonly Drill[] => {
-    const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
+    const note = item.notes.find(isBent);
     const drill =
       note &&
       bendDrill(`Bend at ${sayNote(note, namesOf(guitar))}`, { item: withoutLink(item), before: undefined, guitar });
@@ -119,7 +121,7 @@ function drillFor(technique: Technique, spot: Spot): Drill {
 
 /** The target fret first, then the bend to that pitch. Source: common practice. */
 function bendDrill(name: string, { item, guitar }: Spot): Drill | undefined {
-  const note = item.notes.find(({ moves, preBend }) => moves !== undefined || preBend !== undefined);
+  const note = item.notes.find(isBent);
   if (!note || note.fret === null) return undefined;
   const steps = bendHeight(note);
   const target = note.fret + Math.round(steps * 2);
@@ -169,7 +171,7 @@ function countDrill({ item, guitar }: Spot): Pick<Drill, 'text' | 'says'> {
 
 /** The event, with what it grows from, four times with a rest after each. */
 function alone({ item, before, guitar }: Spot): string {
-  const from = item.link !== undefined && before ? `${write({ ...before, link: undefined }, guitar)} ` : '';
+  const from = growsFromBefore(item) && before ? `${write({ ...before, link: undefined }, guitar)} ` : '';
   const once = `${from}${write(item, guitar)}`;
   return from === '' ? `/4 ${once} - ${once} - | ${once} - ${once} -` : `/4 ${once} - - | ${once} - -`;
 }

@@ -1,4 +1,4 @@
-import { eventsOf, mapEvents, type EventItem, type Phrase, type Span } from '../notation/index.ts';
+import { eventsOf, heldFrom, mapEvents, type EventItem, type Phrase, type Span } from '../notation/index.ts';
 import { fretsFor } from '../pitch/index.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
 import { gripsFor, type FretPositions } from './grips.ts';
@@ -13,6 +13,8 @@ export interface PositionRules {
   readonly keep?: (span: Span) => boolean;
   /** Everything stays where it is written; only fingers and places of the hand are looked for. */
   readonly asWritten?: boolean;
+  /** Where an event may be played, where that is known otherwise. */
+  readonly choices?: (item: EventItem) => readonly FretPositions[] | undefined;
   /** The fret at which the first finger stays for the whole phrase. */
   readonly position?: number;
 }
@@ -91,6 +93,9 @@ function pinnedEvents(events: readonly EventItem[], rules: PositionRules): Reado
       item.notes.every(({ fret }) => fret === null) ||
       linkedOverGap;
     if (stays) pinned.add(item);
+    // A bend that goes on is where it began.
+    const begins = heldFrom(events, index);
+    if (begins < index) for (const one of [item, events[begins]]) if (one) pinned.add(one);
   });
   // What is linked to a pinned event is on its string, and the other way about.
   for (let index = 1; index < events.length; index += 1) {
@@ -115,6 +120,8 @@ function choicesFor(
   barre: number | null,
   { guitar, rules, pinned }: ChoiceContext,
 ): readonly FretPositions[] {
+  const given = rules.choices?.(item);
+  if (given) return given;
   const written: FretPositions = item.notes.map(({ string, fret }) => ({ string, fret }));
   if (pinned || barre !== null) return [written];
   const options = item.notes.map((note): FretPositions => {
@@ -149,10 +156,10 @@ export function withFretPositions(
   return mapEvents(phrase, (item) => movedEvent(item, positionsOfEvent(item)));
 }
 
-/** An event at new places; a trill moves along with its note. */
+/** An event at new places, which stand now as if they had been written; a trill moves along with its note. */
 export function movedEvent(item: EventItem, fretPositions: FretPositions | undefined): EventItem {
   if (!fretPositions || fretPositions.every((place, at) => sameFretPosition(place, item.notes[at]))) return item;
-  const notes = item.notes.map((note, at) => {
+  const notes = item.notes.map(({ sought: _, ...note }, at) => {
     const { string, fret } = fretPositions[at] ?? note;
     const trill =
       note.trill === undefined || fret === null || note.fret === null ? undefined : note.trill + fret - note.fret;

@@ -1,4 +1,4 @@
-import { eventsOf, mapItems, type EventItem, type Item, type Phrase, type Span } from '../notation/index.ts';
+import { eventsOf, heldFrom, mapItems, type EventItem, type Item, type Phrase, type Span } from '../notation/index.ts';
 import { transposeSymbol, type Key } from '../pitch/index.ts';
 import { pitchAt, topFret, type Guitar } from './guitar.ts';
 import type { FretPositions } from './grips.ts';
@@ -81,11 +81,14 @@ function isBetter(a: Plan, b: Plan): boolean {
 /** Chains by their links, each event in one. */
 function chainsOf(events: readonly EventItem[]): readonly Chain[] {
   const chains: EventItem[][] = [];
-  for (const event of events) {
-    const last = chains.at(-1);
-    if (event.link !== undefined && last) last.push(event);
+  events.forEach((event, index) => {
+    // A bend that goes on takes all along that stands since it began.
+    const begins = events[heldFrom(events, index)];
+    const held = begins === event ? -1 : chains.findIndex((chain) => begins !== undefined && chain.includes(begins));
+    if (held >= 0) chains.push([...chains.splice(held).flat(), event]);
+    else if (event.link !== undefined && chains.length > 0) chains.at(-1)?.push(event);
     else chains.push([event]);
-  }
+  });
   return chains;
 }
 

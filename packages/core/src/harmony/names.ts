@@ -50,3 +50,15 @@ export function degreeAbove(semitones: number, isMinor: boolean): string {
   const above = chromaOf(semitones);
   return above === 6 && isMinor ? 'b5' : (PLAIN_DEGREES[above] ?? '1');
 }
+
+/** Semitones of the degrees of the major scale, 1 to 7; what is above is counted from the octave. Source: common practice. */
+const DEGREES = [0, 2, 4, 5, 7, 9, 11] as const;
+
+/** The pitch class of a degree (`3`, `b7`, `#11`) of a chord; undefined where no chord that is known stands. */
+export function chromaOfDegree(degree: string, chord: string | null): number | undefined {
+  const root = chord === null ? undefined : chordTones(chord)?.root;
+  const [, sign = '', number = '1'] = /^([b#]?)(\d+)$/.exec(degree) ?? [];
+  const plain = DEGREES[(Number(number) - 1) % 7];
+  if (root === undefined || plain === undefined) return undefined;
+  return chromaOf(root + plain + (sign === '#' ? 1 : sign === 'b' ? -1 : 0));
+}

@@ -137,14 +137,14 @@ export function hear(phrase: Phrase, { tuning, capo, key }: Setup & { readonly k
 
 /** How the notes of an event are made: in a word, and in full. */
 function madeOf(item: EventItem, notes: readonly HeardNote[]): Made {
-  const { link, slideIn, slideOut, notes: written } = item;
+  const { link, slideIn, slideOut, arm, notes: written } = item;
   const bent = notes.some(({ how }) => how === 'bent');
   const linked = link === 'slide' || link === 'shift' ? 'slid' : ((link && LINK_WORDS[link]) ?? 'picked');
-  const full = written.map(({ moves, preBend, vibrato, harmonic, trill, dip }) => ({
-    ...{ moves, preBend, vibrato, harmonic, dip },
+  const full = written.map(({ moves, preBend, vibrato, harmonic, trill, held, again }) => ({
+    ...{ moves, preBend, vibrato, harmonic, held, again },
     trills: trill !== undefined,
   }));
-  return { word: bent ? 'bent' : linked, full: JSON.stringify([link, slideIn, slideOut, full]) };
+  return { word: bent ? 'bent' : linked, full: JSON.stringify([link, slideIn, slideOut, arm, full]) };
 }
 
 const LINK_WORDS = { hammer: 'hammered', pull: 'pulled', tap: 'tapped' } as const;

@@ -1,7 +1,10 @@
 import { HIGHEST_FRET } from '../pitch/index.ts';
 import { EVENT_MARKS, markOfCode } from './marks.ts';
-import { isNest, type EventMark, type Item, type PassRange, type Span } from './model.ts';
-import { SURENESSES } from './surenesses.ts';
+import { isNest, type EventItem, type EventMark, type Item, type PassRange, type Span } from './model.ts';
+import { readSteps } from './eventParts.ts';
+import { NOTE_MARK_RECORDS } from './noteMarks.ts';
+import { withItems } from './rewrite.ts';
+import { surenessOf } from './surenesses.ts';
 
 /** What becomes of the items inside brackets or braces. */
 export type Wrap = (items: readonly Item[], span: Span) => readonly Item[];
@@ -18,7 +21,7 @@ export function readSpans(head: string, offNeck: (fret: number) => void): Wrap |
 }
 
 function readSpan(word: string, offNeck: (fret: number) => void): Wrap | undefined {
-  const sureness = SURENESSES.find((one) => one === word);
+  const sureness = surenessOf(word);
   if (sureness) return (items, span) => [{ kind: 'sure', span, items, sureness }];
   const barre = /^bar(\d{1,2})$/.exec(word);
   if (barre) return barreWrap(Number(barre[1]), offNeck);
@@ -26,6 +29,12 @@ function readSpan(word: string, offNeck: (fret: number) => void): Wrap | undefin
     const first = word === 'alt' ? 'down' : 'up';
     return (items, span) => [{ kind: 'alternate', span, items, first }];
   }
+  if (word === 'fade' || word === 'grow') {
+    const to = word === 'fade' ? 'softer' : 'louder';
+    return (items, span) => [{ kind: 'swell', span, items, to }];
+  }
+  const arm = /^(?:w[+-][\d.¼½¾]*)+$/.test(word) ? readArm(word) : [];
+  if (arm.length > 0) return (items) => eachEvent(items, (event) => ({ arm, ...event }));
   if (word === '~' || word === '~~') return (items) => shaken(items, word === '~~' ? 'wide' : 'narrow');
   return undefined;
 }
@@ -82,8 +91,19 @@ export function readGluedMarks(text: string): readonly EventMark[] | undefined {
 
 /** Items whose notes all have vibrato, but those that have one of their own. */
 function shaken(items: readonly Item[], vibrato: 'narrow' | 'wide'): readonly Item[] {
-  return items.map((item): Item => {
-    if (isNest(item)) return { ...item, items: shaken(item.items, vibrato) };
-    return item.kind === 'event' ? { ...item, notes: item.notes.map((note) => ({ vibrato, ...note })) } : item;
+  return eachEvent(items, (event) => ({ ...event, notes: event.notes.map((note) => ({ vibrato, ...note })) }));
+}
+
+function eachEvent(items: readonly Item[], change: (event: EventItem) => EventItem): readonly Item[] {
+  return items.map((item) => {
+    if (isNest(item)) return withItems(item, eachEvent(item.items, change));
+    return item.kind === 'event' ? change(item) : item;
   });
 }
+
+/** Moves of the tremolo arm, `w-1w-.5`, whole steps. */
+function readArm(word: string): readonly number[] {
+  return Array.from(word.matchAll(ARM), ([, sign, size]) => (readSteps(size) ?? 1) * (sign === '-' ? -1 : 1));
+}
+
+const ARM = new RegExp(NOTE_MARK_RECORDS.arm.pattern, 'g');

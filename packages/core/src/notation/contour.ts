@@ -36,6 +36,13 @@ interface Bend {
   readonly cents: number;
 }
 
+/** Moves of the tremolo arm, one after the other over a time; ticks from the start of a note, whole steps, negative down. */
+export interface ArmMove {
+  readonly from: number;
+  readonly length: number;
+  readonly steps: readonly number[];
+}
+
 /** What shapes one note. Ticks count from the note's start. */
 export interface ContourPlan {
   readonly note: WrittenNote;
@@ -47,6 +54,8 @@ export interface ContourPlan {
   readonly slideOut?: 'up' | 'down';
   /** Frets up (or down) to the note slid to. */
   readonly slideToFrets?: number;
+  /** What the tremolo arm does while the note sounds. */
+  readonly arms?: readonly ArmMove[];
   readonly secondsAt: (tick: number) => number;
 }
 
@@ -60,7 +69,7 @@ export interface Contour {
 export function contourOf(plan: ContourPlan): Contour {
   const bends = bendCurve(plan);
   const endCents = bends.at(-1)?.cents ?? 0;
-  const lines = [bends, slideInCurve(plan), slideAwayCurve(plan, endCents), dipCurve(plan)]
+  const lines = [bends, slideInCurve(plan), slideAwayCurve(plan, endCents), armCurve(plan)]
     .filter((line) => line.length > 0)
     .map((line) => line.map(({ tick, cents }) => ({ seconds: plan.secondsAt(tick), cents })));
   const waves = [vibratoCurve(plan, bends), trillCurve(plan)].filter((line) => line.length > 0);
@@ -114,13 +123,16 @@ function slideAwayCurve({ note, length, slideOut, slideToFrets }: ContourPlan, b
   ];
 }
 
-function dipCurve({ note, length }: ContourPlan): readonly Bend[] {
-  if (!note.dip) return [];
-  return [
-    { tick: 0, cents: 0 },
-    { tick: length / 4, cents: -note.dip * STEP_CENTS },
-    { tick: length / 2, cents: 0 },
-  ];
+/** Each move of the arm there and back, in the first half of its part of the time. */
+function armCurve({ arms }: ContourPlan): readonly Bend[] {
+  return (arms ?? []).flatMap(({ from, length, steps }) => {
+    const part = length / steps.length;
+    return steps.flatMap((step, index) => [
+      { tick: from + index * part, cents: 0 },
+      { tick: from + index * part + part / 4, cents: step * STEP_CENTS },
+      { tick: from + index * part + part / 2, cents: 0 },
+    ]);
+  });
 }
 
 function vibratoCurve({ note, length, secondsAt }: ContourPlan, bends: readonly Bend[]): readonly ContourPoint[] {

@@ -1,9 +1,10 @@
 import type { Phrase, Span, Sureness } from './model.ts';
+import { isGuessed } from './playOut.ts';
 import { scoreOf, type ScoreEvent } from './score.ts';
 import { sayPlace } from './values.ts';
 
-/** What is not heard and certain of an event: how sure it is, or how far it is bent. */
-export type DoubtKind = Sureness | 'bend without a size';
+/** What is not heard and certain of an event: how sure it is, how far it is bent, or where it lies. */
+export type DoubtKind = Sureness | 'bend without a size' | 'place not said';
 
 /** A stretch of a phrase that is not heard and certain. */
 export interface Doubt {
@@ -43,6 +44,9 @@ export function doubtsOf(phrase: Phrase): readonly Doubt[] {
 
 function doubtOf({ sureness, item }: ScoreEvent): DoubtKind | null {
   if (sureness !== null) return sureness;
+  const unsure = item?.notes.find((note) => note.sureness)?.sureness;
+  if (unsure) return unsure;
+  if (item?.notes.some(({ sought }) => isGuessed(sought))) return 'place not said';
   const isUnsized = item?.notes.some(({ moves }) => moves?.some(({ unsized }) => unsized));
   return isUnsized ? 'bend without a size' : null;
 }

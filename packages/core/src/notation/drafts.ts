@@ -1,5 +1,6 @@
+import type { Link } from './linkRecords.ts';
 import type { EventMark } from './marks.ts';
-import type { BendMove, Finger, Writable, WrittenNote } from './model.ts';
+import type { BendMove, Finger, PluckingMark, Sureness, Writable, WrittenNote } from './model.ts';
 import type { NoteValue } from './values.ts';
 
 /** What note marks say of every note of their group. */
@@ -11,6 +12,12 @@ export class EventDraft {
   readonly marks = new Set<EventMark>();
   closed = false;
   slideOut?: 'up' | 'down';
+  readonly arm: number[] = [];
+  /** Moves of a bend that are the note's before. */
+  readonly late: BendMove[] = [];
+  link?: Link | undefined;
+  /** How the notes read last are plucked. */
+  plucked?: PluckingMark | undefined;
   value?: NoteValue;
   times = 1;
 }
@@ -22,13 +29,24 @@ export class NoteDraft {
   vibrato?: 'narrow' | 'wide';
   harmonic?: 'natural' | 'pinch';
   trill?: number;
-  dip?: number;
   finger?: Finger;
+  fingerBehind?: Finger;
+  fingerOr?: Finger;
+  plucked?: PluckingMark;
+  quiet?: true;
+  sureness?: Sureness;
+  again?: number;
   claim?: string;
+  /** How high its string stands bent as it begins, whole steps. */
+  readonly #base: number;
+
+  constructor(base = 0) {
+    this.#base = base;
+  }
 
   /** Where the bend stands after the moves so far, whole steps above the fret. */
   height(): number {
-    return this.moves.at(-1)?.steps ?? this.preBend ?? 0;
+    return this.moves.at(-1)?.steps ?? this.preBend ?? this.#base;
   }
 
   result(): NoteMarks {
@@ -38,8 +56,13 @@ export class NoteDraft {
     if (this.vibrato) marks.vibrato = this.vibrato;
     if (this.harmonic) marks.harmonic = this.harmonic;
     if (this.trill !== undefined) marks.trill = this.trill;
-    if (this.dip !== undefined) marks.dip = this.dip;
     if (this.finger) marks.finger = this.finger;
+    if (this.fingerBehind) marks.fingerBehind = this.fingerBehind;
+    if (this.fingerOr) marks.fingerOr = this.fingerOr;
+    if (this.plucked) marks.plucked = this.plucked;
+    if (this.quiet) marks.quiet = true;
+    if (this.sureness) marks.sureness = this.sureness;
+    if (this.again !== undefined) marks.again = this.again;
     if (this.claim !== undefined) marks.claim = this.claim;
     return marks;
   }

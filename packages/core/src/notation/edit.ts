@@ -1,6 +1,6 @@
 import { HIGHEST_FRET } from '../pitch/index.ts';
 import { movedEvent, type WrittenPlace } from './frets.ts';
-import { isNest, type EventItem, type Item, type NestItem, type Phrase, type Span } from './model.ts';
+import { growsFromBefore, isNest, type EventItem, type Item, type NestItem, type Phrase, type Span } from './model.ts';
 
 /** A change to a text: what replaces a span, and where the selection stands afterwards. */
 export interface Edit {
@@ -107,6 +107,19 @@ function unwrap(text: string, { span }: NestItem): Edited {
   return { ok: true, edit: { span, text: inner, select: { from: span.from, to: span.from + inner.length } } };
 }
 
+/** Changes places of the two ways around the caret: the one that is played becomes the other. */
+export function swapWays(text: string, phrase: Phrase, at: number): Edited {
+  const nests = eventsOf(phrase).flatMap(({ around }) => around);
+  const either = nests.findLast((nest) => nest.kind === 'either' && nest.span.from <= at && at <= nest.span.to);
+  if (either?.kind !== 'either') return { ok: false, why: 'Stand inside {either: … // … } to swap its ways.' };
+  const [first, second] = either.items;
+  if (!first || !second) return { ok: false, why: 'There is only one way here.' };
+  const [one, other] = [first.span, second.span].map(({ from, to }) => text.slice(from, to).trim());
+  const span = { from: first.span.from, to: second.span.to };
+  const swapped = ` ${other ?? ''} // ${one ?? ''} `;
+  return { ok: true, edit: { span, text: swapped, select: { from: at, to: at } } };
+}
+
 /** Types something of its own at the caret: with a space before and after where one is needed. */
 export function insertItem(text: string, at: number, item: string): Edit {
   const before = at > 0 && !/\s/.test(text.charAt(at - 1)) ? ' ' : '';
@@ -120,13 +133,13 @@ export function repeatEvent(text: string, phrase: Phrase, at: number): Edited {
   const found = eventsIn(phrase, { from: at, to: at })[0];
   if (!found) return { ok: false, why: 'There is no event before the caret.' };
   const { item } = found;
-  const bare = item.link === undefined ? '' : 'linked';
+  const isLinked = growsFromBefore(item);
   let from = item.span.from;
   // A linked event repeats together with what it grows from, or it would grow from itself.
-  if (bare) {
+  if (isLinked) {
     const events = eventsOf(phrase);
     const index = events.indexOf(events.find((one) => one.item === item) ?? found);
-    const root = events.slice(0, index).findLast((one) => one.item.link === undefined);
+    const root = events.slice(0, index).findLast((one) => !growsFromBefore(one.item));
     from = root?.item.span.from ?? from;
   }
   return { ok: true, edit: insertItem(text, item.span.to, text.slice(from, item.span.to)) };

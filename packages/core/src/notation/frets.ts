@@ -8,11 +8,17 @@ export interface WrittenPlace {
   readonly fret: number | null;
 }
 
-// A fret with its strings, one without, one after a link, or the target of a bend, release or trill, which moves with the note before it.
+// A fret with its strings (what tells the size of a bend is none), one without, one after a link, the target of a bend, release or
+// trill, which moves with the note before it, or the strings of a bend that goes on, or of a fret that was not said.
 const FRET = new RegExp(
-  `(\\d+|x)(@\\d+|[${STRING_SIGNS}]+)|(?<=^${FRONT_PATTERN})(\\d+|x)|(?<=^[(<>]?[hpsSt])\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+`,
+  `(?<![br][\\d.¼½¾-]*)(\\d+|x)(@\\d+|[${STRING_SIGNS}]+)|(?<=^${FRONT_PATTERN})(\\d+|x)|(?<=^[(<>]?[hpsSt])\\d+|(?<=[br][\\d.¼½¾]*>)\\d+|(?<=tr)\\d+|(?<=(?:^|\\+)(?:\\?|(?:[br]+[\\d.¼½¾-]*(?:>\\d+)?)+))(@\\d+|[${STRING_SIGNS}]+)`,
   'g',
 );
+
+/** A place, with the sign that its string was written by where it is still on it. */
+interface SignedPlace extends WrittenPlace {
+  readonly sign?: string;
+}
 
 /** A written event with the strings of its notes, and how its strings are named where they are written out. */
 export interface WrittenEvent {
@@ -29,41 +35,50 @@ export function rewriteFrets(
 ): string {
   let string = strings[0] ?? 1;
   const wordOf = ({ fret }: WrittenPlace) => (fret === null ? 'x' : String(fret));
-  const group = (places: readonly (WrittenPlace & { readonly sign?: string })[], numbered: boolean) => {
+  const group = (places: readonly SignedPlace[], numbered: boolean) => {
     const groups: { fret: string; strings: string }[] = [];
     for (const place of places) {
-      const name = place.sign ?? (numbered ? String(place.string) : (letterOfString(place.string) ?? ''));
+      const name = place.sign ?? nameOf(place.string, numbered);
       const last = groups.at(-1);
       if (last?.fret === wordOf(place)) last.strings += name;
       else groups.push({ fret: wordOf(place), strings: name });
     }
     return groups.map((one) => `${one.fret}${numbered ? '@' : ''}${one.strings}`).join(numbered ? '+' : '');
   };
-  return typed.replace(
-    FRET,
-    (whole: string, fret: string | undefined, named: string | undefined, bare: string | undefined) => {
-      const fretOf = (text: string) => (text === 'x' ? null : Number(text));
-      if (fret !== undefined && named !== undefined) {
-        const numbered = named.startsWith('@');
-        const signs = Array.from(numbered ? named.slice(1) : named);
-        const places = signs.map((sign) => {
-          string = stringOfLetter(sign) ?? Number(sign);
-          const place = move({ string, fret: fretOf(fret) });
-          return place.string === string ? { ...place, sign } : place;
-        });
-        return group(places, numbered);
-      }
-      if (bare === undefined) return String(move({ string, fret: Number(whole) }).fret);
-      const places = strings.map((one) => move({ string: one, fret: fretOf(bare) }));
-      const isAlike = places.every((place) => wordOf(place) === wordOf(places[0] ?? place));
-      const isNumbered = places.some((place) => letterOfString(place.string) === undefined);
-      return isAlike && !writesOut ? wordOf(places[0] ?? { string, fret: fretOf(bare) }) : group(places, isNumbered);
-    },
-  );
+  return typed.replace(FRET, (...[whole, fret, named, bare, only]: readonly (string | undefined)[]) => {
+    const fretOf = (text: string) => (text === 'x' ? null : Number(text));
+    const placesOf = (signs: readonly string[], at: number | null) =>
+      signs.map((sign): SignedPlace => {
+        string = stringOfLetter(sign) ?? Number(sign);
+        const place = move({ string, fret: at });
+        return place.string === string ? { ...place, sign } : place;
+      });
+    if (fret !== undefined && named !== undefined)
+      return group(placesOf(signsOf(named), fretOf(fret)), named.startsWith('@'));
+    if (only !== undefined) {
+      const isNumbered = only.startsWith('@');
+      const names = placesOf(signsOf(only), null).map((place) => place.sign ?? nameOf(place.string, isNumbered));
+      return `${isNumbered ? '@' : ''}${names.join('')}`;
+    }
+    if (bare === undefined) return String(move({ string, fret: Number(whole) }).fret);
+    const places = strings.map((one) => move({ string: one, fret: fretOf(bare) }));
+    const isAlike = places.every((place) => wordOf(place) === wordOf(places[0] ?? place));
+    const isNumbered = places.some((place) => letterOfString(place.string) === undefined);
+    return isAlike && !writesOut ? wordOf(places[0] ?? { string, fret: fretOf(bare) }) : group(places, isNumbered);
+  });
 }
 
-/** Names of notes in an event: what is claimed, and where a bend goes. */
-const NAMES = /(?<==|[br][\d.¼½¾]*>)[A-G][#bn]?/g;
+/** The signs of some strings, one each. */
+function signsOf(named: string): readonly string[] {
+  return Array.from(named.startsWith('@') ? named.slice(1) : named);
+}
+
+function nameOf(string: number, numbered: boolean): string {
+  return numbered ? String(string) : (letterOfString(string) ?? '');
+}
+
+/** Names of notes in an event: what is claimed, where a bend goes, and what is named itself. */
+const NAMES = /(?<==|'|[br][\d.¼½¾]*>)[A-G][#bn]?/g;
 
 /** How the places of an event are moved, undefined where one has nowhere to go, and how much higher it sounds then. */
 export interface EventMove {

@@ -2,7 +2,7 @@ import { midiOf } from '../pitch/index.ts';
 import { glideTicks, startHeight, STEP_CENTS } from './contour.ts';
 import { HARMONIC_RATIOS } from './links.ts';
 import type { EventItem, Phrase, Span, WrittenNote } from './model.ts';
-import type { Setup } from './playOut.ts';
+import { isGuessed, type Setup } from './playOut.ts';
 import { StandingBends } from './standing.ts';
 import { unroll, type TimedEvent } from './unroll.ts';
 
@@ -57,15 +57,19 @@ function hear(phrase: Phrase, setup: Setup): readonly HeardNote[] {
   const { events } = unroll(phrase);
   return events.flatMap((event, index): readonly HeardNote[] => {
     const { item } = event;
-    if (!item) return [];
+    if (!item) {
+      standing.silence();
+      return [];
+    }
     const before = events[index - 1]?.item;
     const heard = item.notes.flatMap((note): readonly HeardNote[] => {
-      const from = standing.under(note, item, before);
+      const from = standing.under({ ...note, link: item.link }, before);
       const plateaus = plateausOf(note, event.length, from);
-      standing.take(note, item, { from, to: (plateaus.at(-1)?.steps ?? 0) * STEP_CENTS });
+      standing.take(note, item, (plateaus.at(-1)?.steps ?? 0) * STEP_CENTS);
       const one = heardNote(note, item, { event, plateaus, setup });
       return one ? [one] : [];
     });
+    if (event.marks.includes('cut')) standing.silence(item.notes.map(({ string }) => string));
     return heard.map((one) => meeting(one, heard));
   });
 }
@@ -95,7 +99,7 @@ function heardNote(
 ): HeardNote | undefined {
   const { event, plateaus, setup } = context;
   const { string, fret } = note;
-  if (fret === null || string > setup.tuning.openMidis.length) return undefined;
+  if (fret === null || isGuessed(note.sought) || string > setup.tuning.openMidis.length) return undefined;
   const plain = midiOf(setup.tuning, string, 0, setup.capo) + soundingFret(note, fret);
   const steps = restingSteps(note, plateaus);
   const { at, length, timed, bar, chord, span } = event;

@@ -1,7 +1,8 @@
 export * from './model.ts';
 export * from './values.ts';
 export * from './problems.ts';
-export { readShorthand, TEMPO_RANGE, MAX_ITEMS, DEEPEST_NEST } from './read.ts';
+export { readShorthand, MAX_ITEMS, DEEPEST_NEST } from './read.ts';
+export { readStamp, TEMPO_RANGE } from './settings.ts';
 export type { ReadOptions, Reading } from './read.ts';
 export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
@@ -9,15 +10,18 @@ export { writeEvent, writeShorthand } from './write.ts';
 export type { WriteOptions } from './write.ts';
 export { beatsOf, hasRhythm, isHeardOn, unroll, MAX_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
+export { FIRST_ROUND, hasRounds, inRound, isIn } from './rounds.ts';
+export type { Round } from './rounds.ts';
 export { heardOf, namedMidi } from './heard.ts';
 export type { HeardHow, HeardNote } from './heard.ts';
-export { playOut } from './playOut.ts';
+export { isGuessed, playOut } from './playOut.ts';
 export type { PlayedEvent, PlayedPitch, Setup } from './playOut.ts';
 export { secondsOfEvents } from './time.ts';
 export { perform, accompany } from './perform.ts';
 export type { Accompaniment, Attack, Click, EventTime, PerformOptions, PlayedNote } from './perform.ts';
 export { centsAt, VIBRATO } from './contour.ts';
 export type { ContourPoint } from './contour.ts';
+export { heldFrom, heldSpans } from './standing.ts';
 export { settledStrokes } from './strokes.ts';
 export { scoreOf, MAX_ENGRAVED } from './score.ts';
 export type { ScoreBar, ScoreEvent } from './score.ts';
@@ -26,6 +30,7 @@ export {
   eventsOf,
   insertItem,
   repeatEvent,
+  swapWays,
   togglePalmMute,
   touchNeck,
   transpose,
@@ -34,7 +39,7 @@ export {
 export type { Edit, Edited, PlacedItem } from './edit.ts';
 export { movedText, moveBetween, sayMove, UNMOVED } from './move.ts';
 export type { Move, MoveOn, WrittenPhrase } from './move.ts';
-export { keepStrings, mapEvents, mapItems, rewriteEvents } from './rewrite.ts';
+export { keepStrings, mapEvents, mapItems, rewriteEvents, withItems } from './rewrite.ts';
 export { drillWords, rarityOf, TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export { HEARING_KINDS } from './signs.ts';
 export type { HearingKind, SignRecord } from './signs.ts';

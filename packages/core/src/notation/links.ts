@@ -1,7 +1,12 @@
-import { bendHeight, type EventItem, type Link, type Writable, type WrittenNote } from './model.ts';
 import { HIGHEST_FRET } from '../pitch/index.ts';
+import { STEP_CENTS } from './contour.ts';
+import { eventsOf } from './edit.ts';
+import { bendHeight, type BendMove, type EventItem, type Item, type Link, type Span } from './model.ts';
+import type { Writable, WrittenNote } from './model.ts';
 import type { Fix, ProblemCode, ProblemList } from './problems.ts';
-import type { TypedEvent } from './readEvent.ts';
+import type { Sounding, TypedEvent } from './typed.ts';
+import { StandingBends } from './standing.ts';
+import { letterOfString } from './strings.ts';
 import type { NoteValue } from './values.ts';
 
 /** Steps above which a bend is more than strings and fingers bear: two whole steps. Source: common practice. */
@@ -33,8 +38,10 @@ const LINK_WORDS: Readonly<Record<Link, string>> = {
 };
 
 /** Gives typed events the strings they grow from, in the order of the text, and checks what hands can do. */
-export class LinkReader {
+export class LinkReader implements Sounding {
   readonly #problems: ProblemList;
+  /** Strings that stand bent, in the order of the text. */
+  readonly bends = new StandingBends();
   #before: EventItem | undefined;
   #sounded: readonly WrittenNote[] = [];
   #anything = false;
@@ -58,9 +65,45 @@ export class LinkReader {
     return this.#before;
   }
 
-  /** A rest was read: nothing can be linked across it. */
+  /** A rest was read: nothing can be linked across it, and no string goes on. */
   rest(): void {
     this.#before = undefined;
+    this.#anything = true;
+    this.bends.silence();
+  }
+
+  /** What comes next grows out of nothing before it, and nothing after it out of what is read until then. */
+  part(): void {
+    this.#before = undefined;
+    this.bends.silence();
+  }
+
+  /** What sounded last is the last of some items. */
+  soundsLast(items: readonly Item[]): void {
+    const last = eventsOf({ items }).at(-1);
+    if (last) this.#sounded = last.item.notes;
+  }
+
+  /** The event right before with more moves of its bend. */
+  bendBefore(moves: readonly BendMove[], to: number): EventItem | undefined {
+    const before = this.#before;
+    if (!before) return undefined;
+    const notes = before.notes.map((note) => ({ ...note, moves: [...(note.moves ?? []), ...moves] }));
+    const event = { ...before, notes, span: { from: before.span.from, to } };
+    this.#checkNotes(event);
+    this.#take(event);
+    return event;
+  }
+
+  #take(event: EventItem): void {
+    const { notes, link, marks } = event;
+    for (const note of notes) {
+      const start = this.bends.under({ ...note, link }, this.#before) / STEP_CENTS;
+      this.bends.take(note, event, (note.moves?.at(-1)?.steps ?? note.preBend ?? start) * STEP_CENTS);
+    }
+    if (marks.includes('cut')) this.bends.silence(notes.map(({ string }) => string));
+    this.#before = event;
+    this.#sounded = notes;
     this.#anything = true;
   }
 
@@ -80,10 +123,9 @@ export class LinkReader {
     if (link) event.link = link;
     if (typed.slideIn) event.slideIn = typed.slideIn;
     if (typed.slideOut) event.slideOut = typed.slideOut;
+    if (typed.arm) event.arm = typed.arm;
     this.#checkNotes(event);
-    this.#before = event;
-    this.#sounded = notes;
-    this.#anything = true;
+    this.#take(event);
     return event;
   }
 
@@ -131,9 +173,13 @@ export class LinkReader {
     const { link } = typed;
     if (!link) return undefined;
     const from = this.#before?.notes ?? [];
-    if (link !== 'tap' && !notes.every(({ string }) => from.some((note) => note.string === string))) {
+    const isOnSame = notes.every(({ string }) => from.some((note) => note.string === string));
+    if (!isOnSame && link === 'hammer') this.#hammerFromNowhere(typed, notes);
+    // A slide that is struck again may go to another string: away from the one, into the other.
+    else if (!isOnSame && link !== 'tap' && !(link === 'shift' && from.length > 0)) {
       const message = `A ${LINK_WORDS[link]} needs a note right before it on the same string.`;
-      this.#report(typed, 'link-without-note', message);
+      const fix = { title: 'Write S, away from one string and into the other', span: letterOf(typed), text: 'S' };
+      this.#report(typed, 'link-without-note', message, link === 'slide' && from.length > 0 ? fix : undefined);
       return undefined;
     }
     for (const note of notes)
@@ -141,10 +187,25 @@ export class LinkReader {
     return link;
   }
 
+  /** Nothing sounds on the string that is hammered: it can be done, and it may be the string before that was meant. */
+  #hammerFromNowhere(typed: TypedEvent, notes: readonly WrittenNote[]): void {
+    const [note] = notes;
+    const meant = this.#before?.notes.length === 1 && notes.length === 1 ? this.#before.notes[0] : undefined;
+    const name = meant && letterOfString(meant.string);
+    const message = 'Hammered from nowhere: nothing sounds on this string before it.';
+    if (!note || note.fret === null || name === undefined || note.sought) {
+      this.#report(typed, 'hammer-from-nowhere', message);
+      return;
+    }
+    const letters = `h${note.fret}`.length;
+    const span = { from: typed.span.from + letters, to: typed.span.from + letters + 1 };
+    this.#report(typed, 'hammer-from-nowhere', message, { title: `Write h${note.fret}${name}`, span, text: name });
+  }
+
   #checkStep(typed: TypedEvent, link: Link, from: number | null | undefined, to: number | null): void {
     if (from === null || from === undefined || to === null) return;
     const instead = (other: Link): Fix => {
-      const span = { from: typed.span.from, to: typed.span.from + 1 };
+      const span = letterOf(typed);
       return { title: `Make it a ${LINK_WORDS[other]}`, span, text: LINK_LETTERS[other] };
     };
     if (link === 'hammer' && to <= from)
@@ -168,6 +229,7 @@ export class LinkReader {
   #checkNotes(event: EventItem): void {
     for (const note of event.notes) {
       const bends = note.moves !== undefined || note.preBend !== undefined;
+      if (note.held !== undefined) continue;
       if (bends && note.fret === 0)
         this.#report(event, 'bend-on-open-string', 'An open string cannot be bent with the fretting fingers.');
       const widest = bendHeight(note);
@@ -188,4 +250,9 @@ export class LinkReader {
   #report(event: { readonly span: EventItem['span'] }, code: ProblemCode, message: string, fix?: Fix): void {
     this.#problems.add(code, event.span, message, ...(fix ? [fix] : []));
   }
+}
+
+/** Where the letter of its link stands. */
+function letterOf({ span: { from } }: TypedEvent): Span {
+  return { from, to: from + 1 };
 }

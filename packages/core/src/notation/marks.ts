@@ -183,6 +183,14 @@ export type EventMark = keyof typeof MARK_RECORDS;
 /** All of them, in the order they are written. */
 export const EVENT_MARKS = Object.keys(MARK_RECORDS) as readonly EventMark[];
 
+/** How a string can be plucked. */
+export type PluckingMark = Extract<EventMark, `plucked${string}`>;
+
+/** Whether a mark says how strings are plucked. */
+export function isPlucking(mark: string): mark is PluckingMark {
+  return mark.startsWith('plucked');
+}
+
 /** The marks by the code that is typed, the longer codes first. */
 const CODED: readonly (readonly [code: string, mark: EventMark, unless: string | null])[] = EVENT_MARKS.flatMap(
   (mark) => {

@@ -1,9 +1,9 @@
 import type { Link } from './linkRecords.ts';
-import type { EventMark } from './marks.ts';
+import type { EventMark, PluckingMark } from './marks.ts';
 import type { Sureness } from './surenesses.ts';
 import type { Meter, NoteValue } from './values.ts';
 
-export type { EventMark, Link, Sureness };
+export type { EventMark, Link, PluckingMark, Sureness };
 
 /** A stretch of the typed text, UTF-16 offsets, `to` just past the end. */
 export interface Span {
@@ -23,6 +23,16 @@ export interface BendMove {
   readonly upTo?: number;
 }
 
+/**
+ * What is known of a note whose place was not said: its name or its degree of the chord in force, so many octaves up; that its
+ * string, or its fret, is to be found.
+ */
+export type Sought =
+  | { readonly by: 'name'; readonly name: string; readonly octaves: number }
+  | { readonly by: 'degree'; readonly degree: string; readonly octaves: number }
+  | { readonly by: 'string' }
+  | { readonly by: 'fret' };
+
 /** A fretting finger: 1 index … 4 little, T thumb. */
 export type Finger = '1' | '2' | '3' | '4' | 'T';
 
@@ -35,8 +45,23 @@ export interface WrittenNote {
   readonly vibrato?: 'narrow' | 'wide';
   readonly harmonic?: 'natural' | 'pinch';
   readonly trill?: number;
-  readonly dip?: number;
   readonly finger?: Finger;
+  /** A second finger that helps to bend, behind the first. */
+  readonly fingerBehind?: Finger;
+  /** Another finger that will do as well. */
+  readonly fingerOr?: Finger;
+  /** Plucked so, where the strings of a stack are plucked each by its own finger. */
+  readonly plucked?: PluckingMark;
+  /** Quiet beside louder notes of its stack. */
+  readonly quiet?: true;
+  /** How surely it is heard, where that is not said of its whole stack. */
+  readonly sureness?: Sureness;
+  /** Not struck: its string sounds on from an earlier event, bent so high, and goes on with these moves. Whole steps. */
+  readonly held?: number;
+  /** Struck again while its string stands bent so high, whole steps. */
+  readonly again?: number;
+  /** What is to be found of its place; until it is, the place is none that was meant. */
+  readonly sought?: Sought;
   /** The note it is said to rest on, or the degree of the chord, as typed. */
   readonly claim?: string;
 }
@@ -55,6 +80,8 @@ export interface EventItem {
   readonly link?: Link;
   readonly slideIn?: 'below' | 'above';
   readonly slideOut?: 'up' | 'down';
+  /** How far the tremolo arm takes every string that sounds, once after the other, whole steps; negative is down. */
+  readonly arm?: readonly number[];
 }
 
 /** A silence of one value. */
@@ -95,6 +122,36 @@ export interface PassesItem {
   readonly span: Span;
   readonly items: readonly Item[];
   readonly passes: readonly PassRange[];
+}
+
+/** Items heard on some rounds of the section that the phrase stands in. */
+export interface RoundsItem {
+  readonly kind: 'rounds';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly rounds: readonly PassRange[];
+}
+
+/** Items that grow softer or louder from the first to the last. */
+export interface SwellItem {
+  readonly kind: 'swell';
+  readonly span: Span;
+  readonly items: readonly Item[];
+  readonly to: 'softer' | 'louder';
+}
+
+/** Two or more ways to play the same: the first is played, all are shown. */
+export interface EitherItem {
+  readonly kind: 'either';
+  readonly span: Span;
+  readonly items: readonly WayItem[];
+}
+
+/** One of several ways. */
+export interface WayItem {
+  readonly kind: 'way';
+  readonly span: Span;
+  readonly items: readonly Item[];
 }
 
 /** Items that all bear some event marks. */
@@ -144,11 +201,19 @@ export interface WordsItem {
   readonly text: string;
 }
 
-/** What a setting sets. Tempo in quarter notes a minute. */
+/** What follows sounds at this second of the recording, where it is first heard. */
+export interface StampItem {
+  readonly kind: 'stamp';
+  readonly span: Span;
+  readonly seconds: number;
+}
+
+/** What a setting sets. Tempo in quarter notes a minute; `box`: the fret where the first finger stays while places are looked for. */
 export type Setting =
   | { readonly name: 'meter'; readonly meter: Meter }
   | { readonly name: 'tempo'; readonly tempo: number }
   | { readonly name: 'feel'; readonly feel: Feel }
+  | { readonly name: 'box'; readonly fret: number }
   | { readonly name: 'pickup' };
 
 /** Even eighths, or eighths long-short as the outer two of a triplet. */
@@ -162,10 +227,21 @@ export interface SettingItem {
 }
 
 /** Items that hold other items. */
-export type NestItem = RepeatItem | PassesItem | MarkedItem | BarreItem | AlternateItem | SureItem;
+export type NestItem =
+  | RepeatItem
+  | PassesItem
+  | RoundsItem
+  | MarkedItem
+  | BarreItem
+  | AlternateItem
+  | SwellItem
+  | EitherItem
+  | WayItem
+  | SureItem;
 
 /** Anything that can stand in a phrase. */
-export type Item = EventItem | RestItem | HoldItem | BarItem | NestItem | HarmonyItem | WordsItem | SettingItem;
+export type Item =
+  EventItem | RestItem | HoldItem | BarItem | NestItem | HarmonyItem | WordsItem | StampItem | SettingItem;
 
 /** A phrase as written: the meter it starts in (the song's) and its items in the order of the text. */
 export interface Phrase {
@@ -174,8 +250,28 @@ export interface Phrase {
 }
 
 /** How high a note is bent at most, whole steps; 0 for not. */
-export function bendHeight({ preBend = 0, moves = [] }: Pick<WrittenNote, 'preBend' | 'moves'>): number {
-  return Math.max(preBend, ...moves.map(({ steps }) => steps));
+export function bendHeight({ preBend = 0, again = 0, moves = [] }: Omit<WrittenNote, 'string' | 'fret'>): number {
+  return Math.max(preBend, again, ...moves.map(({ steps }) => steps));
+}
+
+/** Whether a note is struck and bent, before or after. */
+export function isBent({ held, moves, preBend }: WrittenNote): boolean {
+  return held === undefined && (moves !== undefined || preBend !== undefined);
+}
+
+/** Whether an event is set going by the picking hand: neither slurred or slid to, nor only a bend that goes on. */
+export function isPicked({ link, notes }: Pick<EventItem, 'link' | 'notes'>): boolean {
+  return (link === undefined || link === 'shift') && !isHeld({ notes });
+}
+
+/** Whether nothing is struck: strings that stand bent go on. */
+export function isHeld({ notes }: Pick<EventItem, 'notes'>): boolean {
+  return notes.length > 0 && notes.every(({ held }) => held !== undefined);
+}
+
+/** Whether an event hangs on what sounds before it: it is slurred or slid to, or a bend goes on in it. */
+export function growsFromBefore({ link, notes }: Pick<EventItem, 'link' | 'notes'>): boolean {
+  return link !== undefined || notes.some(({ held, again }) => held !== undefined || again !== undefined);
 }
 
 /** Whether an item holds other items. */

@@ -1,11 +1,11 @@
 import { openMidi } from '../pitch/index.ts';
-import { contourOf, type ContourPoint } from './contour.ts';
+import { contourOf, type ArmMove, type ContourPlan, type ContourPoint } from './contour.ts';
 import { LINK_RECORDS } from './linkRecords.ts';
 import { HARMONIC_RATIOS } from './links.ts';
 import { levelOfMarks } from './marks.ts';
 import type { EventItem, Feel, Phrase, Span, WrittenNote } from './model.ts';
-import type { Setup } from './playOut.ts';
-import { StandingBends } from './standing.ts';
+import { isGuessed, type Setup } from './playOut.ts';
+import { heldTo, StandingBends } from './standing.ts';
 import { clockOf, type Clock } from './time.ts';
 import { unroll, type TimedEvent, type Timeline } from './unroll.ts';
 import { barTicks, TICKS_PER_QUARTER, TICKS_PER_WHOLE } from './values.ts';
@@ -77,6 +77,9 @@ class Performer {
   readonly #from: number;
   readonly #to: number;
   readonly #standing = new StandingBends();
+  /** Until when a string rings because its bend goes on later, by the event and string it is struck in; ticks. */
+  readonly #held: ReadonlyMap<TimedEvent, ReadonlyMap<number, number>>;
+  readonly #arms: readonly TimedEvent[];
 
   constructor(timeline: Timeline, clock: Clock, options: PerformOptions) {
     this.#events = timeline.events;
@@ -84,17 +87,21 @@ class Performer {
     this.#options = options;
     this.#from = options.from ?? 0;
     this.#to = options.to ?? Infinity;
+    this.#held = heldTo(timeline.events);
+    this.#arms = timeline.events.filter(({ item }) => item?.arm !== undefined);
   }
 
   notes(): readonly PlayedNote[] {
     const notes: PlayedNote[] = [];
     this.#events.forEach((event, index) => {
       const { item } = event;
-      if (!item) return;
+      if (!item) return this.#standing.silence();
       for (const note of item.notes) {
         const played = this.#note(note, item, event, index);
-        if (event.at >= this.#from && event.at < this.#to) notes.push(...this.#gestures(played, item, event));
+        if (!isGuessed(note.sought) && event.at >= this.#from && event.at < this.#to)
+          notes.push(...this.#gestures(played, item, event));
       }
+      if (event.marks.includes('cut')) this.#standing.silence(item.notes.map(({ string }) => string));
     });
     return notes.sort((a, b) => a.startSeconds - b.startSeconds);
   }
@@ -103,31 +110,68 @@ class Performer {
     const cut = event.marks.includes('cut') ? CUT_SHARE : 1;
     const length = event.length * cut;
     const start = this.#seconds(event.at);
-    const standing = this.#standing.under(note, item, this.#events[index - 1]?.item);
-    const slideToFrets = this.#slideToFrets(note, index);
+    const standing = this.#standing.under({ ...note, link: item.link }, this.#events[index - 1]?.item);
+    const ring = cut === 1 ? this.#ringTicks(note.string, event, index) : 0;
+    const sounding = Math.max(length, ring, cut === 1 ? this.#heldTicks(note.string, event) : 0);
+    const arms = this.#armsOver(event, sounding);
     const contour = contourOf({
       note,
       length,
       standing,
-      ...(item.slideIn && { slideIn: item.slideIn }),
-      ...(item.slideOut && { slideOut: item.slideOut }),
-      ...(slideToFrets !== undefined && { slideToFrets }),
+      ...this.#slides(note, item, index),
+      ...(arms.length > 0 && { arms }),
       secondsAt: (tick) => this.#seconds(event.at + tick) - start,
     });
-    this.#standing.take(note, item, { from: standing, to: contour.endCents });
-    const end = event.at + Math.max(length, cut === 1 ? this.#ringTicks(note.string, event, index) : 0);
+    this.#standing.take(note, item, contour.endCents);
     return {
       startSeconds: start,
-      durationSeconds: this.#seconds(end) - start,
+      durationSeconds: this.#seconds(event.at + sounding) - start,
       string: note.string,
       midi: this.#midi(note),
       contour: contour.points,
-      attack: attackOf(item, event),
-      level: levelOf(item, event),
+      attack: note.held !== undefined ? 'none' : note.plucked ? 'finger' : attackOf(item, event),
+      level: note.quiet ? (levelOfMarks(['quiet']) ?? LEVELS.plain) : levelOf(item, event),
       palmMuted: event.marks.includes('palm-mute'),
       harmonic: note.harmonic !== undefined,
       span: event.span,
     };
+  }
+
+  /** How long a note sounds until the bend on its string goes on; 0 where it does not. Ticks. */
+  #heldTicks(string: number, event: TimedEvent): number {
+    const to = this.#held.get(event)?.get(string);
+    return to === undefined ? 0 : to - event.at;
+  }
+
+  /** What the tremolo arm does while a note sounds: it takes every string with it. */
+  #armsOver(event: TimedEvent, sounding: number): readonly ArmMove[] {
+    if (this.#arms.length === 0) return [];
+    return this.#arms
+      .filter(({ at }) => at >= event.at && at < event.at + sounding)
+      .map(({ at, length, item }) => ({ from: at - event.at, length, steps: item?.arm ?? [] }));
+  }
+
+  /** Where a note slides from and to; a slide that goes on to another string leaves this one toward it, and enters that one so. */
+  #slides(note: WrittenNote, { slideIn, slideOut }: EventItem, index: number): Partial<ContourPlan> {
+    const slideToFrets = this.#slideToFrets(note, index);
+    const into = this.#across(index);
+    const away = this.#across(index + 1);
+    const from = slideIn ?? (into && (into > 0 ? 'below' : 'above'));
+    const to = slideOut ?? (away && (away > 0 ? 'up' : 'down'));
+    return {
+      ...(from && { slideIn: from }),
+      ...(to && { slideOut: to }),
+      ...(slideToFrets !== undefined && { slideToFrets }),
+    };
+  }
+
+  /** How far an event lies above the one before it where it is slid to over strings, semitones; undefined elsewhere. */
+  #across(index: number): number | undefined {
+    const [before, item] = [this.#events[index - 1]?.item, this.#events[index]?.item];
+    if (item?.link !== 'shift' || !before) return undefined;
+    const [from, to] = [before.notes[0], item.notes[0]];
+    if (!from || !to || before.notes.some(({ string }) => string === to.string)) return undefined;
+    return (this.#midi(to) ?? 0) - (this.#midi(from) ?? 0);
   }
 
   #slideToFrets(note: WrittenNote, index: number): number | undefined {
@@ -201,11 +245,9 @@ function attackOf({ link }: EventItem, { marks }: TimedEvent): Attack {
   return marks.some((mark) => mark.startsWith('plucked')) ? 'finger' : 'pick';
 }
 
-function levelOf({ link }: EventItem, { marks }: TimedEvent): number {
-  const said = levelOfMarks(marks);
-  if (said !== undefined) return said;
-  if (marks.includes('grace')) return LEVELS.grace;
-  return (link && LINK_RECORDS[link].level) ?? LEVELS.plain;
+function levelOf({ link }: EventItem, { marks, loudness = 1 }: TimedEvent): number {
+  const plain = marks.includes('grace') ? LEVELS.grace : ((link && LINK_RECORDS[link].level) ?? LEVELS.plain);
+  return loudness * (levelOfMarks(marks) ?? plain);
 }
 
 /** A beat of the click. Seconds; `accent` marks the first beat of a bar. */

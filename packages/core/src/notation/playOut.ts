@@ -1,5 +1,7 @@
 import { midiOf, openMidi, type Tuning } from '../pitch/index.ts';
 import type { EventItem, EventMark, Finger, Link, Phrase, Span, Sureness, WrittenNote } from './model.ts';
+import type { PluckingMark, Sought } from './model.ts';
+import { FIRST_ROUND, inRound, type Round } from './rounds.ts';
 import { unroll, type TimedEvent } from './unroll.ts';
 
 /** A note as played. `midi` = open string + capo + fret; null for a dead note. Heights in whole steps. */
@@ -16,10 +18,18 @@ export interface PlayedPitch {
   readonly slideIn?: 'below' | 'above';
   readonly slideOut?: 'up' | 'down';
   readonly finger?: Finger;
+  readonly fingerBehind?: Finger;
+  readonly fingerOr?: Finger;
   /** Fret the note trills with. */
   readonly trill?: number;
-  /** Tremolo-arm dip, whole steps down. */
-  readonly dip?: number;
+  /** How it is plucked where that is not said of its whole stack. */
+  readonly plucked?: PluckingMark;
+  readonly quiet?: true;
+  readonly sureness?: Sureness;
+  /** Not struck: its string stands bent so high, and goes on. Whole steps. */
+  readonly held?: number;
+  /** Struck again while its string stands bent so high. */
+  readonly again?: number;
 }
 
 /** An event in playing order; a rest has no notes. Times in ticks. */
@@ -37,6 +47,10 @@ export interface PlayedEvent {
   readonly chord: string | null;
   readonly words: readonly string[];
   readonly barre: number | null;
+  /** How far the tremolo arm takes every string that sounds, one move after the other, whole steps; negative is down. */
+  readonly arm?: readonly number[];
+  /** How loud it is beside what it would be without growing softer or louder, 0 to 1. */
+  readonly loudness?: number;
 }
 
 /** How the guitar is set up. */
@@ -47,32 +61,41 @@ export interface Setup {
 }
 
 /**
- * Plays a phrase out: repeats and passes in time order, rests included, at most `MAX_PLAYED` events.
+ * Plays a phrase out as in one round of its section, the first unless told: repeats and passes in time order, rests included, at most `MAX_PLAYED` events.
  *
  * @throws RangeError when the phrase names a string the tuning lacks.
  */
-export function playOut(phrase: Phrase, setup: Setup): readonly PlayedEvent[] {
-  return unroll(phrase).events.map((event) => playedEvent(event, setup));
+export function playOut(phrase: Phrase, setup: Setup & { readonly round?: Round | undefined }): readonly PlayedEvent[] {
+  return unroll(inRound(phrase, setup.round ?? FIRST_ROUND)).events.map((event) => playedEvent(event, setup));
 }
 
 /** One timed event with its pitches. */
 export function playedEvent(event: TimedEvent, setup: Setup): PlayedEvent {
-  const { at, length, item, marks, timed, bar, pass, span, chord, words, barre } = event;
+  const { at, length, item, marks, timed, bar, pass, span, chord, words, barre, loudness } = event;
   const notes = item ? item.notes.map((note) => playedPitch(note, item, setup)) : [];
-  return { at, length, notes, marks, timed, bar, pass, span, chord, words, barre };
+  return {
+    ...{ at, length, notes, marks, timed, bar, pass, span, chord, words, barre },
+    ...(item?.arm && { arm: item.arm }),
+    ...(loudness !== undefined && { loudness }),
+  };
 }
 
 function playedPitch(note: WrittenNote, { link, slideIn, slideOut }: EventItem, { tuning, capo }: Setup): PlayedPitch {
-  const { string, fret, moves, claim: _, ...rest } = note;
+  const { string, fret, moves, claim: _, sought, ...rest } = note;
   openMidi(tuning, string);
   return {
     ...rest,
     string,
     fret,
-    midi: fret === null ? null : midiOf(tuning, string, fret, capo),
+    midi: fret === null || isGuessed(sought) ? null : midiOf(tuning, string, fret, capo),
     ...(moves && { bend: moves.map(({ steps }) => steps) }),
     ...(link && { link }),
     ...(slideIn && { slideIn }),
     ...(slideOut && { slideOut }),
   };
+}
+
+/** Whether a place is a guess that nobody has settled: it is shown, and makes no sound. */
+export function isGuessed(sought: Sought | undefined): boolean {
+  return sought?.by === 'string' || sought?.by === 'fret';
 }

@@ -17,11 +17,20 @@ export type ProblemCode =
   | 'bend-too-wide'
   | 'bend-target'
   | 'bend-unsized'
+  | 'bend-whose'
+  | 'nothing-bent'
+  | 'struck-unbent'
+  | 'hammer-from-nowhere'
+  | 'slide-across'
+  | 'degree-without-chord'
   | 'not-a-harmonic'
   | 'bar-length'
   | 'value-unknown'
   | 'repeat-unclosed'
   | 'pass-outside-repeat'
+  | 'no-place'
+  | 'ways-differ'
+  | 'stamp-backwards'
   | 'too-long'
   | 'chord-unknown';
 
@@ -63,11 +72,20 @@ const SEVERITIES: Record<ProblemCode, Severity> = {
   'bend-too-wide': 'warning',
   'bend-target': 'warning',
   'bend-unsized': 'hint',
+  'bend-whose': 'hint',
+  'nothing-bent': 'error',
+  'struck-unbent': 'warning',
+  'hammer-from-nowhere': 'hint',
+  'slide-across': 'warning',
+  'degree-without-chord': 'error',
   'not-a-harmonic': 'warning',
   'bar-length': 'warning',
   'value-unknown': 'error',
   'repeat-unclosed': 'error',
   'pass-outside-repeat': 'error',
+  'no-place': 'warning',
+  'ways-differ': 'warning',
+  'stamp-backwards': 'warning',
   'too-long': 'error',
   'chord-unknown': 'warning',
 };

@@ -4,12 +4,14 @@ import { checkBars } from './bars.ts';
 import { hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
 import { glued } from './handSlips.ts';
 import { LinkReader } from './links.ts';
-import { isNest, type Item, type Phrase, type Setting, type Span } from './model.ts';
+import { isNest, type BendMove, type Item, type Phrase, type Setting, type Span, type WayItem } from './model.ts';
 import { ProblemList, type Problem } from './problems.ts';
-import { readEvents, type TypedEvent } from './readEvent.ts';
+import { readEvents } from './readEvent.ts';
 import { scan, type Token } from './scan.ts';
+import { readSetting, readStamp } from './settings.ts';
+import type { TypedEvent } from './typed.ts';
 import { unroll } from './unroll.ts';
-import { COMMON_TIME, readMeter, readValue, STARTING_VALUE, type Meter, type NoteValue } from './values.ts';
+import { COMMON_TIME, readValue, STARTING_VALUE, type Meter, type NoteValue } from './values.ts';
 
 /** What the reader must know besides the text. */
 export interface ReadOptions {
@@ -33,9 +35,6 @@ export const MAX_ITEMS = 20_000;
 /** Deepest nesting of brackets and braces; deeper ones are read as if not there. Our choice. */
 export const DEEPEST_NEST = 24;
 
-/** Slowest and fastest tempo that can be written, quarter notes a minute. Our choice. */
-export const TEMPO_RANGE = { min: 20, max: 400 } as const;
-
 /** Most passes of a repeat that can be written. Our choice; playing out has its own limit. */
 export const MAX_PASSES = 999_999;
 
@@ -53,12 +52,13 @@ interface Frame {
   readonly items: Item[];
   /** Undefined for a nest too deep or without meaning: its items stand directly in the one around. */
   readonly wrap: Wrap | undefined;
+  /** The ways that are complete, where several are parted. */
+  readonly ways?: WayItem[];
 }
 
 class PhraseReader {
   readonly #text: string;
   readonly #meter: Meter;
-  readonly #stringCount: number;
   readonly #tuning: Tuning;
   readonly #capo: number;
   readonly #problems = new ProblemList();
@@ -69,6 +69,10 @@ class PhraseReader {
   readonly #chords = new Map<string, boolean>();
   #value: NoteValue = STARTING_VALUE;
   #count = 0;
+  /** Whether a chord that is known is in force. */
+  #hasChord = false;
+  /** The last stamp read, seconds. */
+  #stampedAt = 0;
   /** Openers left out because they stand too deep; their closers are passed over. */
   #tooDeep = 0;
   /** Where the last brace was closed; what is glued to it speaks of all inside. */
@@ -79,7 +83,6 @@ class PhraseReader {
     this.#meter = options.meter ?? COMMON_TIME;
     this.#tuning = options.tuning ?? TUNINGS.standard;
     this.#capo = options.capo ?? 0;
-    this.#stringCount = this.#tuning.openMidis.length;
     this.#links = new LinkReader(this.#problems);
   }
 
@@ -127,6 +130,10 @@ class PhraseReader {
       case 'repeat-open':
         return this.#push(token, readOnce);
       case 'brace-open':
+        if (token.text.trim() === 'either') {
+          this.#links.part();
+          return this.#push(token, (items) => items, []);
+        }
         return this.#push(token, this.#braceWrap(token));
       case 'brace-bare':
         this.#problems.add('unknown-item', span, 'A brace begins with what it says and a colon, as in {m: … }.');
@@ -140,6 +147,8 @@ class PhraseReader {
   #word(token: Token): void {
     const { text, span } = token;
     if (text === '_') return this.#hold(span);
+    if (text === '//') return this.#nextWay(span);
+    if (text.startsWith('@') && text.includes(':')) return this.#stamp(text, span);
     if (text.startsWith('/')) return this.#noteValue(text.slice(1), span);
     if (this.#markClosed(text, span)) return;
     const setting = this.#setting(text, span);
@@ -154,12 +163,61 @@ class PhraseReader {
     for (let at = end; at < span.to; at += 1) this.#hold({ from: at, to: at + 1 });
   }
 
+  /** A second way of what stands in these braces begins. */
+  #nextWay(span: Span): void {
+    const frame = this.#open.at(-1);
+    if (!frame?.ways) {
+      const message = 'Two ways are parted by // inside {either: … // … } only.';
+      this.#problems.add('unknown-item', span, message);
+      return;
+    }
+    frame.ways.push(this.#wayOf(frame, span.from));
+    this.#links.part();
+  }
+
+  /** What has been read of one way, up to a place. */
+  #wayOf({ items, ways = [], opener }: Frame, to: number): WayItem {
+    const from = ways.at(-1)?.span.to ?? opener.span.to;
+    return { kind: 'way', span: { from, to }, items: items.splice(0) };
+  }
+
+  /** Ways that are parted; one alone stands as it is. */
+  #closeWays(frame: Frame, span: Span, end: number): void {
+    const items = [...(frame.ways ?? []), this.#wayOf(frame, end)];
+    this.#links.part();
+    const [first] = items;
+    if (!first || items.length < 2) {
+      const message = 'Only one way stands here; write the other behind //.';
+      this.#problems.add('unknown-item', span, message);
+      this.#items.push(...(first?.items ?? []));
+      return;
+    }
+    const lengths = items.map((way) => unroll({ meter: this.#meter, items: way.items }).length);
+    if (new Set(lengths).size > 1)
+      this.#problems.add('ways-differ', span, 'The ways do not last equally long; the first one counts.');
+    this.#links.soundsLast(first.items);
+    this.#items.push({ kind: 'either', span, items });
+  }
+
+  /** What comes next sounds at a place of the recording. */
+  #stamp(text: string, span: Span): void {
+    const seconds = readStamp(text);
+    if (seconds === undefined) {
+      const message = `The stamp ${text.slice(0, 16)} is no time; write minutes and seconds, as in @1:09.5.`;
+      this.#problems.add('unknown-item', span, message);
+      return;
+    }
+    if (seconds < this.#stampedAt)
+      this.#problems.add('stamp-backwards', span, 'This stamp lies before the one that stands before it.');
+    this.#stampedAt = seconds;
+    this.#items.push({ kind: 'stamp', span, seconds });
+  }
+
   /** Reads a word of events, or a rest with a value of its own. */
   #sound(text: string, span: Span): void {
     if (text === '-' || text.startsWith('-/')) return this.#rest(text.slice(2), span);
-    const { sounded } = this.#links;
-    const guitar = { stringCount: this.#stringCount, tuning: this.#tuning, capo: this.#capo };
-    const context = { ...guitar, sounded, offset: span.from };
+    const guitar = { tuning: this.#tuning, capo: this.#capo };
+    const context = { ...guitar, sounding: this.#links, hasChord: this.#hasChord, offset: span.from };
     const typed = readEvents(text, context, (code, inner, message, ...fixes) => {
       if (this.#problems.isFull) return;
       const there = [
@@ -173,11 +231,32 @@ class PhraseReader {
 
   #event(typed: TypedEvent): void {
     const { bracket, span } = typed;
+    if (typed.late) return this.#late(typed.late, span);
     const item = this.#links.resolve(typed, this.#value);
     if (bracket === 'open')
       this.#push({ kind: 'paren', text: '(', span: { from: span.from - 1, to: span.from } }, quiet);
     if (item) this.#items.push(item);
     if (bracket === 'close') this.#closeParen(span);
+  }
+
+  /** A bend typed apart from its note, where none stands that it could move: the note right before is bent. */
+  #late(moves: readonly BendMove[], span: Span): void {
+    const { before } = this.#links;
+    const word = this.#text.slice(span.from, span.to);
+    const fixes = glued(word, before?.span, span.from);
+    if (!before || this.#items.at(-1) !== before) {
+      const message = 'Nothing stands bent here that this could move; a bend is typed behind its note.';
+      this.#problems.add('nothing-bent', span, message, ...fixes);
+      return;
+    }
+    const bent = this.#links.bendBefore(moves, span.to);
+    if (bent) this.#items.splice(-1, 1, bent);
+    this.#problems.add(
+      'bend-whose',
+      span,
+      `Read as ${word} on the note before, which nothing stands bent on.`,
+      ...fixes,
+    );
   }
 
   /** Quiet from its opening bracket on, over several events. */
@@ -221,19 +300,15 @@ class PhraseReader {
   }
 
   #setting(text: string, span: Span): Setting | 'bad' | undefined {
-    if (text === 'pickup') return { name: 'pickup' };
-    if (!text.includes('=')) return undefined;
-    const [, name, rest = ''] = /^(meter|tempo|feel)=(.*)$/.exec(text) ?? [];
-    if (name === undefined) return undefined;
-    const setting = readSetting(name, rest);
-    if (setting) return setting;
-    this.#problems.add('unknown-item', span, `The setting ${name}= wants ${SETTING_WANTS[name]}.`);
-    return 'bad';
+    const { setting, wants } = readSetting(text);
+    if (wants !== undefined) this.#problems.add('unknown-item', span, wants);
+    return wants === undefined ? setting : 'bad';
   }
 
   #harmony(token: Token): void {
     const { text, span } = token;
     if (text === ':-' || text === ':N.C.') {
+      this.#hasChord = false;
       this.#items.push({ kind: 'harmony', span, chord: null });
       return;
     }
@@ -242,7 +317,8 @@ class PhraseReader {
       this.#problems.add('chord-unknown', span, 'A colon is followed by a chord, as in :Em, or by - for none.');
       return;
     }
-    if (!this.#isChord(chord))
+    this.#hasChord = this.#isChord(chord);
+    if (!this.#hasChord)
       this.#problems.add(
         'chord-unknown',
         span,
@@ -257,9 +333,9 @@ class PhraseReader {
     return known;
   }
 
-  #push(opener: Frame['opener'], wrap: Wrap | undefined): void {
+  #push(opener: Frame['opener'], wrap: Wrap | undefined, ways?: WayItem[]): void {
     if (this.#open.length < DEEPEST_NEST) {
-      this.#open.push({ opener, wrap, items: wrap ? [] : this.#items });
+      this.#open.push({ opener, wrap, items: wrap ? [] : this.#items, ...(ways && { ways }) });
       return;
     }
     this.#tooDeep += 1;
@@ -268,13 +344,14 @@ class PhraseReader {
 
   #braceWrap({ text, span }: Token): Wrap | undefined {
     const head = text.trim();
-    const passes = readPasses(head);
-    if (passes) {
-      if (this.#open.some((frame) => frame.opener.kind === 'repeat-open'))
-        return (items, whole) => [{ kind: 'passes', span: whole, items, passes }];
-      this.#problems.add('pass-outside-repeat', span, 'Passes are counted inside a repeat, [ … ]2; none is open here.');
-      return undefined;
-    }
+    const rounds = readPasses(head.replace(/^round\s+/, ''));
+    const isRound = head.startsWith('round') || !this.#open.some((frame) => frame.opener.kind === 'repeat-open');
+    if (rounds)
+      return (items, whole) => [
+        isRound
+          ? { kind: 'rounds', span: whole, items, rounds }
+          : { kind: 'passes', span: whole, items, passes: rounds },
+      ];
     const wrap = readSpans(head, (fret) => {
       this.#problems.add('fret-range', span, `A barre at fret ${fret} is beyond fret ${HIGHEST_FRET}.`);
     });
@@ -307,7 +384,8 @@ class PhraseReader {
     const frame = this.#open.pop();
     if (!frame?.wrap) return;
     const span = { from: frame.opener.span.from, to: token.span.to };
-    if (token.kind === 'repeat-close') this.#closeRepeat(frame.items, token, span);
+    if (frame.ways) this.#closeWays(frame, span, token.span.from);
+    else if (token.kind === 'repeat-close') this.#closeRepeat(frame.items, token, span);
     else this.#items.push(...frame.wrap(frame.items, span));
     this.#closedAt = span.to;
   }
@@ -360,7 +438,8 @@ class PhraseReader {
     if (frame.opener.kind === 'paren') return this.#leaveParen(frame);
     const repeat = isRepeat(frame);
     const sign = repeat ? '[' : '{';
-    if (frame.wrap) {
+    if (frame.ways) this.#closeWays(frame, span, this.#text.length);
+    else if (frame.wrap) {
       const whole = { from: span.from, to: frame.items.at(-1)?.span.to ?? span.to };
       this.#items.push(...frame.wrap(frame.items, whole));
     }
@@ -371,12 +450,6 @@ class PhraseReader {
     this.#problems.add('repeat-unclosed', span, message, { title: 'Close it at the end', span: end, text: closer });
   }
 }
-
-const SETTING_WANTS: Readonly<Record<string, string>> = {
-  meter: 'a meter such as 3/4',
-  tempo: `${TEMPO_RANGE.min} to ${TEMPO_RANGE.max} quarter notes a minute`,
-  feel: 'straight or swing',
-};
 
 /** What becomes of a repeat that is never closed. */
 function readOnce(items: readonly Item[], span: Span): readonly Item[] {
@@ -393,16 +466,4 @@ function isBrace({ opener }: Frame): boolean {
 
 function shift(span: Span, by: number): Span {
   return { from: span.from + by, to: span.to + by };
-}
-
-function readSetting(name: string, text: string): Setting | undefined {
-  if (name === 'meter') {
-    const meter = readMeter(text);
-    return meter && { name, meter };
-  }
-  if (name === 'tempo') {
-    const tempo = /^\d{1,3}(\.\d{1,2})?$/.test(text) ? Number(text) : NaN;
-    return tempo >= TEMPO_RANGE.min && tempo <= TEMPO_RANGE.max ? { name, tempo } : undefined;
-  }
-  return text === 'swing' || text === 'straight' ? { name: 'feel', feel: text } : undefined;
 }

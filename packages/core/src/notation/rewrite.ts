@@ -1,5 +1,5 @@
 import { eventsOf } from './edit.ts';
-import { isNest, type EventItem, type Item, type Phrase } from './model.ts';
+import { isNest, type EventItem, type Item, type NestItem, type Phrase } from './model.ts';
 import { FRONT_PATTERN } from './marks.ts';
 import { letterOfString, STRING_SIGNS } from './strings.ts';
 import { writeEvent } from './write.ts';
@@ -7,8 +7,14 @@ import { writeEvent } from './write.ts';
 /** A phrase with each item replaced by what `change` makes of it, inner items before their nest; none takes it out. */
 export function mapItems(phrase: Phrase, change: (item: Item) => Item | readonly Item[] | undefined): Phrase {
   const walk = (items: readonly Item[]): readonly Item[] =>
-    items.flatMap((item) => change(isNest(item) ? { ...item, items: walk(item.items) } : item) ?? []);
+    items.flatMap((item) => change(isNest(item) ? withItems(item, walk(item.items)) : item) ?? []);
   return { ...phrase, items: walk(phrase.items) };
+}
+
+/** A nest with other items inside. */
+export function withItems(nest: NestItem, items: readonly Item[]): NestItem {
+  if (nest.kind === 'either') return { ...nest, items: items.filter((item) => item.kind === 'way') };
+  return { ...nest, items };
 }
 
 /** A phrase with each event replaced by what `change` makes of it; undefined takes the event out. */

@@ -27,7 +27,8 @@ const WORDS = /"([^"\n]*)("?)/y;
 const REPEAT_CLOSE = /\](?:x(?=\d))?(\d*\+?)/y;
 const BRACE_OPEN = new RegExp(`\\{([^{}\\[\\]|":\\n]{0,${LONGEST_HEAD}}):`, 'y');
 const HARMONY = /:[^\s{}[\]|"]*/y;
-const WORD = /[^\s{}[\]|"]+/y;
+// A brace behind a plus is of one note of a stack, and belongs to its word.
+const WORD = /(?:[^\s{}[\]|"]|(?<=\+)\{\w{1,12}:[^{}[\]|"\n]{0,40}\})+/y;
 
 /** Splits a shorthand text into tokens, lazily, so that a reader can stop early. Linear; never throws. */
 export function* scan(text: string): Generator<Token, void, undefined> {

@@ -22,6 +22,8 @@ export interface ScoreEvent {
   /** Chord symbol that changes here; null for “no chord”. */
   readonly chord?: string | null;
   readonly words: readonly string[];
+  /** The stretch of growing softer or louder that it stands in; those of a phrase are counted. */
+  readonly swell?: { readonly to: 'softer' | 'louder'; readonly number: number };
   /** Grace notes before it. */
   readonly graces: readonly EventItem[];
 }
@@ -63,6 +65,7 @@ interface Around {
   readonly strokes: Strokes | null;
   readonly sureness: Sureness | null;
   readonly barre: number | null;
+  readonly swell?: NonNullable<ScoreEvent['swell']>;
 }
 
 /** Lays a phrase out for the page: bars in the order of the text, repeats folded, holds tied or merged. */
@@ -87,6 +90,7 @@ class ScoreWalk {
   #words: string[] = [];
   #chord: string | null | undefined;
   #passes: { label: string; begins: boolean } | undefined;
+  #swells = 0;
 
   constructor(meter: Meter, barred: boolean) {
     this.#barred = barred;
@@ -118,6 +122,8 @@ class ScoreWalk {
       case 'words':
         this.#words.push(item.text);
         return;
+      case 'stamp':
+        return;
       case 'setting':
         return this.#set(item.setting);
       default:
@@ -136,14 +142,17 @@ class ScoreWalk {
         return;
       }
       case 'passes':
-        this.#close(false);
-        this.#passes = { label: labelOf(item.passes), begins: true };
-        this.items(item.items, around);
-        this.#endAt((bar) => {
-          if (bar.passes) bar.passes = { ...bar.passes, ends: true };
-        });
-        this.#passes = undefined;
+        return this.#labelled(labelOf(item.passes, 'time'), item.items, around);
+      case 'rounds':
+        return this.#labelled(labelOf(item.rounds, 'round'), item.items, around);
+      case 'either':
+        item.items.forEach((way, index) => this.#labelled(index === 0 ? 'either' : 'or', way.items, around));
         return;
+      case 'way':
+        return this.items(item.items, around);
+      case 'swell':
+        this.#swells += 1;
+        return this.items(item.items, { ...around, swell: { to: item.to, number: this.#swells } });
       case 'marked':
         return this.items(item.items, { ...around, marks: [...around.marks, ...item.marks] });
       case 'sure':
@@ -153,6 +162,18 @@ class ScoreWalk {
       case 'alternate':
         return this.items(item.items, { ...around, strokes: { next: item.first } });
     }
+  }
+
+  /** Items under a bracket that says when they are played. */
+  #labelled(label: string, items: readonly Item[], around: Around): void {
+    const outer = this.#passes;
+    this.#close(false);
+    this.#passes = { label: outer ? `${outer.label}, ${label}` : label, begins: true };
+    this.items(items, around);
+    this.#endAt((bar) => {
+      if (bar.passes) bar.passes = { ...bar.passes, ends: true };
+    });
+    this.#passes = outer && { ...outer, begins: true };
   }
 
   #set(setting: Extract<Item, { kind: 'setting' }>['setting']): void {
@@ -192,6 +213,7 @@ class ScoreWalk {
       barre: around.barre,
       ...(this.#chord !== undefined && { chord: this.#chord }),
       words: this.#words,
+      ...(around.swell && { swell: around.swell }),
       graces: this.#graces,
     });
     this.#ticks += ticksOf(value);
@@ -280,10 +302,10 @@ function merged(values: readonly TimedValue[]): readonly TimedValue[] {
   return [...values.slice(0, -2), value];
 }
 
-function labelOf(passes: readonly PassRange[]): string {
-  return passes
-    .map((range) =>
-      range === 'last' ? 'last time' : range[0] === range[1] ? `${range[0]}` : `${range[0]}–${range[1]}`,
-    )
+function labelOf(ranges: readonly PassRange[], of: 'time' | 'round'): string {
+  const numbers = (range: readonly [number, number]) =>
+    range[0] === range[1] ? `${range[0]}` : `${range[0]}–${range[1]}`;
+  return ranges
+    .map((range) => (range === 'last' ? `last ${of}` : `${of === 'round' ? 'round ' : ''}${numbers(range)}`))
     .join(', ');
 }

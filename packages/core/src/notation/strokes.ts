@@ -1,5 +1,6 @@
 import { EVENT_MARKS } from './marks.ts';
-import { isNest, type AlternateItem, type EventItem, type EventMark, type Item } from './model.ts';
+import { withItems } from './rewrite.ts';
+import { isNest, isPicked, type AlternateItem, type EventItem, type EventMark, type Item } from './model.ts';
 
 /** Strokes that take turns, as far as they are counted. */
 export interface Strokes {
@@ -8,7 +9,7 @@ export interface Strokes {
 
 /** The stroke that an event gets where strokes take turns: none where it is not picked, or says its own; that counts as one. */
 export function strokeOf(item: EventItem, strokes: Strokes | null): readonly EventMark[] {
-  if (!strokes || (item.link && item.link !== 'shift')) return [];
+  if (!strokes || !isPicked(item)) return [];
   const stroke = strokes.next;
   strokes.next = stroke === 'down' ? 'up' : 'down';
   return item.marks.includes('down') || item.marks.includes('up') ? [] : [stroke];
@@ -19,7 +20,7 @@ export function settledStrokes({ items, first }: AlternateItem): readonly Item[]
   const strokes: Strokes = { next: first };
   const settle = (all: readonly Item[]): readonly Item[] =>
     all.flatMap((item): readonly Item[] => {
-      if (isNest(item)) return [{ ...item, items: settle(item.items) }];
+      if (isNest(item)) return [withItems(item, settle(item.items))];
       if (item.kind !== 'event') return [item];
       return Array.from({ length: item.times }, () => {
         const marks = [...item.marks, ...strokeOf(item, strokes)];

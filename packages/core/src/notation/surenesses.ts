@@ -18,3 +18,8 @@ export const SURENESS_RECORDS = {
 export type Sureness = keyof typeof SURENESS_RECORDS;
 /** All of them. */
 export const SURENESSES = Object.keys(SURENESS_RECORDS) as readonly Sureness[];
+
+/** The sureness a word says; undefined for any other text. */
+export function surenessOf(word: string | undefined): Sureness | undefined {
+  return SURENESSES.find((one) => one === word);
+}

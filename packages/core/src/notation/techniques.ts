@@ -33,7 +33,6 @@ const SHAPES = {
   'bend of two strings': { rank: 36, drill: null },
   'step-and-a-half bend': { rank: 37, drill: null },
   'two-step bend': { rank: 38, drill: null },
-  'picked again while bent': { rank: 39, drill: null },
   'pinch harmonic': { rank: 41, drill: 'The thumb brushes the string right after the pick.' },
   'tap on a bent string': { rank: 44, drill: null },
 } as const satisfies Readonly<Record<string, ShapeTechnique>>;
@@ -120,6 +119,7 @@ function techniquesAt({ item, around }: PlacedItem, before: EventItem | undefine
     item.slideOut && 'slide out',
     around.some(({ kind }) => kind === 'barre') ? 'barre' : undefined,
     value === 'grace' ? 'grace note' : undefined,
+    item.arm && NOTE_MARK_RECORDS.arm.technique.name,
     ...marks.map((mark) => MARK_RECORDS[mark].technique?.name),
     ...notes.flatMap((note) => noteTechniques(note)),
   ];
@@ -138,16 +138,17 @@ function endsBent({ notes }: EventItem): boolean {
   return notes.some(({ preBend, moves }) => (moves?.at(-1)?.steps ?? preBend ?? 0) > 0);
 }
 
-function isBent({ moves, preBend }: WrittenNote): boolean {
-  return moves !== undefined || preBend !== undefined;
+/** Whether a note sounds bent beside others: what is struck bent, and what goes on. */
+function standsBent({ moves, preBend, again }: WrittenNote): boolean {
+  return moves !== undefined || preBend !== undefined || again !== undefined;
 }
 
 function stackTechniques(notes: readonly WrittenNote[]): readonly Technique[] {
   const fretted = notes.filter(({ fret }) => fret !== null);
-  const bent = fretted.filter(isBent);
+  const bent = fretted.filter(standsBent);
   const found: Technique[] = [];
   if (bent.length === 1 && fretted.length === 2) {
-    const held = fretted.find((note) => !isBent(note));
+    const held = fretted.find((note) => !standsBent(note));
     const apart = held && bent[0] ? Math.abs(held.string - bent[0].string) : 0;
     found.push(apart === 1 && (held?.fret ?? 0) < (bent[0]?.fret ?? 0) ? 'unison bend' : 'bend beside a held note');
   }
@@ -167,7 +168,7 @@ function pairTechnique(notes: readonly WrittenNote[]): Technique {
 }
 
 function noteTechniques(note: WrittenNote): readonly Technique[] {
-  const { fret, moves = [], preBend, vibrato, harmonic, trill, dip } = note;
+  const { fret, moves = [], preBend, vibrato, harmonic, trill, again, plucked } = note;
   const heights = moves.filter(({ kind }) => kind === 'bend').map(({ steps }) => steps);
   const highest = Math.max(preBend ?? 0, ...heights);
   const found: (Technique | undefined)[] = [
@@ -179,7 +180,8 @@ function noteTechniques(note: WrittenNote): readonly Technique[] {
     vibrato && (vibrato === 'wide' ? 'wide vibrato' : NOTE_MARK_RECORDS.vibrato.technique.name),
     harmonic && (harmonic === 'pinch' ? 'pinch harmonic' : NOTE_MARK_RECORDS.harmonic.technique.name),
     trill === undefined ? undefined : NOTE_MARK_RECORDS.trill.technique.name,
-    dip === undefined ? undefined : NOTE_MARK_RECORDS.dip.technique.name,
+    again === undefined ? undefined : NOTE_MARK_RECORDS.again.technique.name,
+    plucked && MARK_RECORDS[plucked].technique.name,
   ];
   return found.filter((one) => one !== undefined);
 }

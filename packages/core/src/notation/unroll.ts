@@ -1,4 +1,6 @@
-import type { EventItem, EventMark, Feel, Item, PassesItem, Phrase, Span, Sureness, Writable } from './model.ts';
+import type { EventItem, EventMark, Feel, Item, PassesItem, Phrase, Span, StampItem, Sureness } from './model.ts';
+import type { SwellItem, Writable } from './model.ts';
+import { FIRST_ROUND, isIn } from './rounds.ts';
 import { strokeOf, type Strokes } from './strokes.ts';
 import { barTicks, beatOf, GRACE_TICKS, ticksOf, type Meter } from './values.ts';
 
@@ -24,6 +26,8 @@ export interface TimedEvent {
   readonly barre: number | null;
   readonly chord: string | null;
   readonly words: readonly string[];
+  /** How loud it is beside what it would be without growing softer or louder, 0 to 1; left out where it does neither. */
+  readonly loudness?: number;
 }
 
 /** One bar as played. Ticks; `timed` is false where an untimed event stands in it. */
@@ -44,6 +48,8 @@ export interface Timeline {
   readonly tempos: readonly { readonly at: number; readonly tempo: number }[];
   readonly feels: readonly { readonly at: number; readonly feel: Feel }[];
   readonly chords: readonly { readonly at: number; readonly chord: string | null }[];
+  /** Where in the recording a place is heard, seconds; each stamp at its first pass. */
+  readonly stamps: readonly { readonly at: number; readonly seconds: number; readonly item: StampItem }[];
   readonly pickup: boolean;
   readonly length: number;
   /** Whether playing out was stopped at `MAX_PLAYED` events. */
@@ -70,6 +76,9 @@ export function hasRhythm(phrase: Phrase): boolean {
   return unroll(phrase).events.every(({ timed }) => timed);
 }
 
+/** How loud the softest end of a fade is. Our choice. */
+const SOFTEST = 0.3;
+
 type Draft = Writable<TimedEvent>;
 
 interface Context {
@@ -94,6 +103,7 @@ class Walk {
   readonly #tempos: { at: number; tempo: number }[] = [];
   readonly #feels: { at: number; feel: Feel }[] = [];
   readonly #chords: { at: number; chord: string | null }[] = [];
+  readonly #stamps: Timeline['stamps'][number][] = [];
   #words: string[] = [];
   #chord: string | null = null;
   #at = 0;
@@ -134,6 +144,20 @@ class Walk {
       case 'passes':
         if (isHeardOn(item, context)) this.items(item.items, context);
         return;
+      case 'rounds':
+        if (isIn(item.rounds, FIRST_ROUND)) this.items(item.items, context);
+        return;
+      case 'swell':
+        return this.#swell(item, context);
+      case 'either':
+        // The first way is the one that is played.
+        return this.items(item.items[0]?.items ?? [], context);
+      case 'way':
+        return this.items(item.items, context);
+      case 'stamp':
+        if (this.#stamps.every((stamp) => stamp.item !== item))
+          this.#stamps.push({ at: this.#at, seconds: item.seconds, item });
+        return;
       case 'marked':
         return this.items(item.items, { ...context, marks: [...context.marks, ...item.marks] });
       case 'sure':
@@ -161,6 +185,19 @@ class Walk {
     } else if (setting.name === 'tempo') this.#tempos.push({ at: this.#at, tempo: setting.tempo });
     else if (setting.name === 'feel') this.#feels.push({ at: this.#at, feel: setting.feel });
     else if (this.#events.length === 0) this.#pickup = true;
+  }
+
+  /** Softer or louder by even steps of time, from the first event to the last. */
+  #swell({ items, to }: SwellItem, context: Context): void {
+    const from = this.#events.length;
+    this.items(items, context);
+    const inside = this.#events.slice(from);
+    const [first, last] = [inside[0], inside.at(-1)];
+    for (const event of inside) {
+      const whole = Math.max(1, (last?.at ?? 0) - (first?.at ?? 0));
+      const share = (event.at - (first?.at ?? 0)) / whole;
+      event.loudness = (event.loudness ?? 1) * (1 - (1 - SOFTEST) * (to === 'softer' ? share : 1 - share));
+    }
   }
 
   #repeat(items: readonly Item[], times: number, context: Context): void {
@@ -237,6 +274,7 @@ class Walk {
       tempos: this.#tempos,
       feels: this.#feels,
       chords: this.#chords,
+      stamps: this.#stamps,
       pickup: this.#pickup,
       length: this.#barAt,
       truncated: this.#truncated,
@@ -291,5 +329,5 @@ export function isHeardOn(
   { pass, passes }: { readonly pass: number | null; readonly passes: number },
 ): boolean {
   if (pass === null) return false;
-  return item.passes.some((range) => (range === 'last' ? pass === passes : pass >= range[0] && pass <= range[1]));
+  return isIn(item.passes, { round: pass, of: passes });
 }

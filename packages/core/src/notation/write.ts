@@ -1,5 +1,5 @@
 import { isNest, type BendMove, type EventItem, type EventMark, type Item, type NestItem } from './model.ts';
-import type { Phrase, Setting, WrittenNote } from './model.ts';
+import type { PassRange, Phrase, Setting, Sought, WrittenNote } from './model.ts';
 import { LINK_RECORDS } from './linkRecords.ts';
 import { codeOfMark } from './marks.ts';
 import { letterOfString } from './strings.ts';
@@ -35,6 +35,8 @@ function onSixStrings(items: readonly Item[]): boolean {
 class Writer {
   readonly #letters: boolean;
   #value: NoteValue;
+  /** How many repeats stand around. */
+  #repeats = 0;
 
   constructor(letters: boolean, value: NoteValue = STARTING_VALUE) {
     this.#letters = letters;
@@ -61,8 +63,20 @@ class Writer {
         return `"${item.text}"`;
       case 'setting':
         return writeSetting(item.setting);
-      case 'repeat':
-        return `[ ${this.items(item.items)} ]${item.times}${item.open ? '+' : ''}`;
+      case 'stamp':
+        return `@${writeStamp(item.seconds)}`;
+      case 'either':
+        return `{either: ${item.items.map((way) => this.items(way.items)).join(' // ')} }`;
+      case 'way':
+        return this.items(item.items);
+      case 'repeat': {
+        this.#repeats += 1;
+        const inside = this.items(item.items);
+        this.#repeats -= 1;
+        return `[ ${inside} ]${item.times}${item.open ? '+' : ''}`;
+      }
+      case 'rounds':
+        return `{${this.#repeats > 0 ? 'round ' : ''}${writeRanges(item.rounds)}: ${this.items(item.items)} }`;
       default:
         return `{${head(item)}: ${this.items(item.items)} }`;
     }
@@ -75,7 +89,7 @@ class Writer {
   }
 
   #event(event: EventItem): string {
-    const { link, slideIn, slideOut, marks, notes, times, value } = event;
+    const { link, slideIn, slideOut, marks, notes, times, value, arm } = event;
     const quiet = marks.includes('quiet');
     const front = slideIn ? (slideIn === 'below' ? '<' : '>') : quiet ? '(' : '';
     const text = [
@@ -83,6 +97,7 @@ class Writer {
       link ? LINK_RECORDS[link].code : '',
       this.#stack(notes),
       slideOut ? (slideOut === 'up' ? '<' : '>') : '',
+      ...(arm ?? []).map((steps) => `w${steps < 0 ? '-' : '+'}${writeSteps(Math.abs(steps))}`),
       ...marks.map(writeMark),
       quiet ? ')' : '',
       value === 'grace' ? '/g' : '',
@@ -92,17 +107,22 @@ class Writer {
   }
 
   #stack(notes: readonly WrittenNote[]): string {
-    const groups: { marks: string; fret: string; strings: number[] }[] = [];
-    for (const { string, fret, ...rest } of notes) {
-      const group = { marks: writeNoteMarks(rest), fret: fret === null ? 'x' : String(fret), strings: [string] };
+    const groups: WrittenGroup[] = [];
+    for (const note of notes) {
+      const group = groupOf(note);
       const last = groups.at(-1);
-      if (last?.fret === group.fret && last.marks === group.marks) last.strings.push(string);
+      if (last && isWrittenAlike(last, group) && group.isNamed) last.strings.push(note.string);
       else groups.push(group);
     }
     return groups
-      .map(({ fret, strings, marks }, index) => {
-        const joined = marks !== '' || !this.#letters;
-        return `${fret}${this.#strings(strings)}${marks}${joined && index < groups.length - 1 ? '+' : ''}`;
+      .map((group, index) => {
+        const { front, strings, marks } = group;
+        const isLast = index === groups.length - 1;
+        const isJoined =
+          !isLast && (marks !== '' || !this.#letters || group.around !== undefined || isApart(groups[index + 1]));
+        const named = group.isNamed ? this.#strings(strings) : '';
+        const [open, close] = group.around ?? ['', ''];
+        return `${open}${front}${named}${marks}${close}${isJoined ? '+' : ''}`;
       })
       .join('');
   }
@@ -111,6 +131,54 @@ class Writer {
     if (!this.#letters) return `@${strings.join('')}`;
     return strings.map((string) => letterOfString(string)).join('');
   }
+}
+
+/** Notes of a stack that are written together. */
+interface WrittenGroup {
+  /** What stands before their strings: the fret, or the moves of a bend that goes on. */
+  readonly front: string;
+  readonly strings: number[];
+  /** Whether the strings are written. */
+  readonly isNamed: boolean;
+  readonly marks: string;
+  /** What stands around them. */
+  readonly around: readonly [open: string, close: string] | undefined;
+}
+
+function groupOf({ string, fret, ...rest }: WrittenNote): WrittenGroup {
+  const { quiet, sureness, sought, held, moves = [], ...marks } = rest;
+  const around = quiet ? (['(', ')'] as const) : sureness && ([`{${sureness}: `, '}'] as const);
+  const move = moves.map(writeMove).join('');
+  const written = writeNoteMarks(held !== undefined ? marks : { ...marks, moves });
+  const front = sought ? writeSought(sought, fret) : held !== undefined ? move : fret === null ? 'x' : String(fret);
+  const isNamed = sought === undefined || sought.by === 'fret';
+  return { front, strings: [string], isNamed, marks: written, around };
+}
+
+function isWrittenAlike(a: WrittenGroup, b: WrittenGroup): boolean {
+  return a.front === b.front && a.marks === b.marks && a.around?.[0] === b.around?.[0];
+}
+
+/** Whether a group can only stand behind a plus. */
+function isApart(group: WrittenGroup | undefined): boolean {
+  return group !== undefined && (group.around !== undefined || !/^[\dx]/.test(group.front));
+}
+
+function writeSought(sought: Sought, fret: number | null): string {
+  switch (sought.by) {
+    case 'name':
+      return `'${sought.name}${writeOctaves(sought.octaves)}`;
+    case 'degree':
+      return `^${sought.degree}${writeOctaves(sought.octaves)}`;
+    case 'string':
+      return `${fret ?? 'x'}?`;
+    case 'fret':
+      return '?';
+  }
+}
+
+function writeOctaves(octaves: number): string {
+  return (octaves < 0 ? '-' : '+').repeat(Math.abs(octaves));
 }
 
 function writeMark(mark: EventMark): string {
@@ -131,15 +199,21 @@ function writeMove({ kind, steps, slow, unsized, upTo }: BendMove): string {
 
 function writeNoteMarks(note: Omit<WrittenNote, 'string' | 'fret'>): string {
   return [
+    note.again === undefined ? '' : '^',
     note.preBend === undefined ? '' : `pb${writeSteps(note.preBend)}`,
     ...(note.moves ?? []).map(writeMove),
     note.vibrato ? (note.vibrato === 'wide' ? '~~' : '~') : '',
     note.trill === undefined ? '' : `tr${note.trill}`,
-    note.dip === undefined ? '' : `w-${writeSteps(note.dip)}`,
-    note.finger ? `f${note.finger}` : '',
+    writeFinger(note),
     note.harmonic ? (note.harmonic === 'pinch' ? '*p' : '*') : '',
+    note.plucked ? writeMark(note.plucked) : '',
     note.claim === undefined ? '' : `=${note.claim}`,
   ].join('');
+}
+
+function writeFinger({ finger, fingerBehind, fingerOr }: Omit<WrittenNote, 'string' | 'fret'>): string {
+  if (!finger) return '';
+  return `f${finger}${fingerBehind ? `&${fingerBehind}` : (fingerOr ?? '')}`;
 }
 
 function writeSetting(setting: Setting): string {
@@ -150,17 +224,32 @@ function writeSetting(setting: Setting): string {
       return `tempo=${setting.tempo}`;
     case 'feel':
       return `feel=${setting.feel}`;
+    case 'box':
+      return `box=${setting.fret}`;
     case 'pickup':
       return 'pickup';
   }
 }
 
-function head(item: Exclude<NestItem, { kind: 'repeat' }>): string {
+function writeRanges(ranges: readonly PassRange[]): string {
+  return ranges
+    .map((range) => (range === 'last' ? 'last' : range[0] === range[1] ? range[0] : `${range[0]}-${range[1]}`))
+    .join(',');
+}
+
+/** A place of the recording: minutes and seconds, `1:09.5`. */
+function writeStamp(seconds: number): string {
+  const rest = String(Math.round((seconds % 60) * 1000) / 1000);
+  return `${Math.floor(seconds / 60)}:${/^\d(?:\.|$)/.test(rest) ? '0' : ''}${rest}`;
+}
+
+/** What a brace says before its colon. */
+function head(item: Exclude<NestItem, { kind: 'repeat' | 'rounds' | 'either' | 'way' }>): string {
   switch (item.kind) {
     case 'passes':
-      return item.passes
-        .map((range) => (range === 'last' ? 'last' : range[0] === range[1] ? range[0] : `${range[0]}-${range[1]}`))
-        .join(',');
+      return writeRanges(item.passes);
+    case 'swell':
+      return item.to === 'softer' ? 'fade' : 'grow';
     case 'marked':
       return item.marks.map((mark) => codeOfMark(mark) ?? mark).join(' ');
     case 'barre':

@@ -1,4 +1,5 @@
 import {
+  isPicked,
   TICKS_PER_QUARTER,
   unroll,
   type EventItem,
@@ -78,7 +79,7 @@ function blankOf({ item, span, at, marks }: TimedEvent): Struck | undefined {
   const strings = item.notes.map(({ string }) => string);
   const given = marks.includes('down') ? 'down' : marks.includes('up') ? 'up' : undefined;
   const byFinger = marks.some((mark) => mark.startsWith('plucked'));
-  const sounding = item.link !== undefined && item.link !== 'shift';
+  const sounding = !isPicked(item);
   const stroke: Stroke = sounding ? 'legato' : byFinger ? 'plucked' : (given ?? 'open');
   return { item, span, at, strings, stroke, given: given !== undefined, plucked: [] };
 }

@@ -1,4 +1,15 @@
-import { barTicks, beatOf, isHeardOn, isNest, settledStrokes, unroll, TICKS_PER_WHOLE } from '../notation/index.ts';
+import {
+  barTicks,
+  beatOf,
+  growsFromBefore,
+  heldSpans,
+  isHeardOn,
+  isNest,
+  settledStrokes,
+  unroll,
+  withItems,
+  TICKS_PER_WHOLE,
+} from '../notation/index.ts';
 import type { Item, Meter, Phrase, Span, Timeline } from '../notation/index.ts';
 import type { CutPhrase, Excerpt } from './cut.ts';
 
@@ -55,9 +66,13 @@ export function cutPoints(phrase: Phrase): readonly CutPoint[] {
   const afterGrace = new Set(
     timeline.events.flatMap(({ marks, at, length }) => (marks.includes('grace') ? [at + length] : [])),
   );
+  const held = heldSpans(timeline.events);
   const rests = new Set(timeline.events.flatMap(({ item, at, length }) => (item ? [] : [at + length])));
   return [...starts]
-    .filter((at) => at > 0 && at < timeline.length && !afterGrace.has(at))
+    .filter(
+      (at) =>
+        at > 0 && at < timeline.length && !afterGrace.has(at) && !held.some(({ from, to }) => at > from && at <= to),
+    )
     .sort((a, b) => a - b)
     .map((at): CutPoint => {
       const bar = timeline.bars.findLast((one) => one.at <= at);
@@ -120,7 +135,7 @@ function countOf(item: Item, meter: Meter): number {
 
 /** Whether an item begins with a note that a link holds to the one before. */
 function isLinked(item: Item): boolean {
-  if (item.kind === 'event') return item.link !== undefined;
+  if (item.kind === 'event') return growsFromBefore(item);
   const first = isNest(item)
     ? item.items.find((one) => one.kind === 'event' || one.kind === 'rest' || isNest(one))
     : undefined;
@@ -147,6 +162,7 @@ function dividedOf(item: Item): readonly Item[] {
   if (item.kind === 'repeat')
     return Array.from({ length: item.times }, (_, index) => onPass(item.items, index + 1, item.times)).flat();
   if (item.kind === 'alternate') return settledStrokes(item);
+  if (item.kind === 'either') return item.items[0]?.items ?? [];
   // What is heard on some passes alone has been decided with its repeat.
   if (!isNest(item) || item.kind === 'passes') return [item];
   const [only] = item.items;
@@ -159,7 +175,7 @@ function onPass(items: readonly Item[], pass: number, passes: number): readonly 
   return items.flatMap((item): readonly Item[] => {
     if (item.kind === 'passes') return isHeardOn(item, { pass, passes }) ? onPass(item.items, pass, passes) : [];
     if (item.kind === 'repeat' || !isNest(item)) return [item];
-    return [{ ...item, items: onPass(item.items, pass, passes) }];
+    return [withItems(item, onPass(item.items, pass, passes))];
   });
 }
 
@@ -229,7 +245,12 @@ function leadOf(all: readonly Placed[], from: number, withinBar: boolean): reado
   const before = all.filter(({ at }) => at < from).map(({ item }) => item);
   const lastSetting = (name: string) =>
     before.findLast((item) => item.kind === 'setting' && item.setting.name === name);
-  const kept = [lastSetting('tempo'), lastSetting('feel'), before.findLast(({ kind }) => kind === 'harmony')];
+  const kept = [
+    lastSetting('tempo'),
+    lastSetting('feel'),
+    lastSetting('box'),
+    before.findLast(({ kind }) => kind === 'harmony'),
+  ];
   return [...(withinBar ? [setting({ name: 'pickup' })] : []), ...kept.filter((item) => item !== undefined)];
 }
 
@@ -241,9 +262,10 @@ function begin(items: readonly Item[]): readonly Item[] {
   const item = items[index];
   if (item?.kind === 'hold')
     return begin([...items.slice(0, index), { ...item, kind: 'rest' }, ...items.slice(index + 1)]);
-  if (item?.kind !== 'event' || item.link === undefined) return items;
+  if (item?.kind !== 'event' || !growsFromBefore(item)) return items;
   const { link: _, ...unlinked } = item;
-  return [...items.slice(0, index), unlinked, ...items.slice(index + 1)];
+  const notes = item.notes.map(({ held: _held, again: _again, ...note }) => note);
+  return [...items.slice(0, index), { ...unlinked, notes }, ...items.slice(index + 1)];
 }
 
 const NOWHERE: Span = { from: 0, to: 0 };

@@ -42,6 +42,7 @@ export function easier(
   const wide = stretched(phrase, guitar);
   const thinned = thinning(phrase);
   let dropped = false;
+  const flattened = new Map<number, number>();
   const made = mapItems(phrase, (item) => {
     if (item.kind !== 'event') return item;
     if (item.value === 'grace' || thinned.get(item) === 'drop') {
@@ -49,7 +50,7 @@ export function easier(
       dropped = true;
       return undefined;
     }
-    const event = plainEvent(item, { guitar, count, isWide: wide.has(item) });
+    const event = plainEvent(item, { guitar, count, isWide: wide.has(item), flattened });
     // What it grew from is gone.
     if (dropped) delete event.link;
     dropped = false;
@@ -88,11 +89,14 @@ interface Plainer {
   readonly guitar: Guitar;
   readonly count: (change: Change) => void;
   readonly isWide: boolean;
+  /** Strings whose bend is played as its target fret, and where the bend began. */
+  readonly flattened: Map<number, number>;
 }
 
 const ORNAMENTS = ['rake', 'tremolo', 'rolled'] as const;
 
-function plainEvent(item: EventItem, { guitar, count, isWide }: Plainer): Writable<EventItem> {
+function plainEvent(item: EventItem, plainer: Plainer): Writable<EventItem> {
+  const { count, isWide } = plainer;
   const event: Writable<EventItem> = { ...item };
   if (item.link === 'tap') {
     event.link = 'hammer';
@@ -103,7 +107,11 @@ function plainEvent(item: EventItem, { guitar, count, isWide }: Plainer): Writab
     if (isOrnament) count('ornament');
     return !isOrnament;
   });
-  event.notes = fewerNotes(item.notes, isWide, count).map((note) => plainNote(note, guitar, count));
+  if (event.arm) {
+    delete event.arm;
+    count('ornament');
+  }
+  event.notes = fewerNotes(item.notes, isWide, count).map((note) => plainNote(note, plainer));
   return event;
 }
 
@@ -125,19 +133,25 @@ function fewerNotes(
   return notes.filter((note) => note !== lowest);
 }
 
-function plainNote(note: WrittenNote, guitar: Guitar, count: (change: Change) => void): WrittenNote {
+function plainNote(note: WrittenNote, { guitar, count, flattened }: Plainer): WrittenNote {
+  const begun = flattened.get(note.string);
+  // What goes on from a bend that is a fret now is a fret, too.
+  if (note.held !== undefined && begun !== undefined)
+    return { string: note.string, fret: begun + Math.round(2 * (note.moves?.at(-1)?.steps ?? 0)) };
+  if (note.held === undefined) flattened.delete(note.string);
   const plain: Writable<WrittenNote> = { ...note };
   const highest = bendHeight(note);
   const target = (note.fret ?? 0) + Math.round(highest * 2);
   if (highest > EASY_BEND_STEPS && note.fret !== null && target <= topFret(guitar)) {
     delete plain.moves;
     delete plain.preBend;
+    delete plain.again;
     plain.fret = target;
+    flattened.set(note.string, note.fret);
     count('bend');
   }
-  if (note.trill !== undefined || note.dip !== undefined || note.harmonic === 'pinch') {
+  if (note.trill !== undefined || note.harmonic === 'pinch') {
     delete plain.trill;
-    delete plain.dip;
     if (note.harmonic === 'pinch') delete plain.harmonic;
     count('ornament');
   }

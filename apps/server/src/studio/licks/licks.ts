@@ -2,7 +2,8 @@ import { LICK_LIMITS, type Lick, type LickQuery, type LicksFound } from '@jam-le
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { factsOf } from '@jam-ledger/core/licks';
 import { ALIKE, compare, sayLikeness, type CompareOptions } from '@jam-ledger/core/likeness';
-import { readShorthand, TECHNIQUES, type Phrase } from '@jam-ledger/core/notation';
+import { TECHNIQUES, type Phrase } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { OPEN_KEY, readKey, readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
   findFactless,
@@ -66,7 +67,7 @@ function setupThere(row: FactlessRow): CompareOptions {
 }
 
 function phraseOf(row: SetUpColumns & { readonly text: string }, meter: Phrase['meter']): Phrase {
-  return readShorthand(row.text, { tuning: setupOf(row).tuning, capo: row.capo, meter }).phrase;
+  return readPlaced(row.text, { tuning: setupOf(row).tuning, capo: row.capo, meter }).phrase;
 }
 
 /** The phrases of the studio that fit a search, or that are like one. @throws Forbidden, NotFound */

@@ -1,6 +1,7 @@
 import { MEDIA, OUTCOMES, SCHOOL_WORDS, type Entry, type Piece, type Pin } from '@jam-ledger/contract';
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
-import { readShorthand, writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
+import { writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import { assemble, sayCut } from '@jam-ledger/core/pieces';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
@@ -105,7 +106,7 @@ function musicOf(row: PieceRow, texts: readonly PhraseTextRow[]) {
   const phrases = new Map(
     texts.map(({ id, text, sectionSeconds }) => [
       id,
-      readShorthand(text, { tuning, capo: row.capo, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
+      readPlaced(text, { tuning, capo: row.capo, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
     ]),
   );
   return assemble(row.parts, (id) => phrases.get(id));

@@ -13,12 +13,12 @@ import {
 import {
   barTicks,
   doubtsOf,
-  readShorthand,
   unroll,
   writeMeter,
   type Doubt,
   type Phrase as ReadPhrase,
 } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { computed, type ComputedRef } from 'vue';
 import { tuningOf } from '../../tab/index.ts';
@@ -64,7 +64,7 @@ export function useSongForm(song: () => Transcription | null): SongForm {
     const before = known.get(id);
     const isSame = before?.tuning === set.tuning && before.capo === set.capo && before.meter === set.meter;
     if (before?.text === text && isSame) return before;
-    const { phrase } = readShorthand(text, { tuning: tuning.value, meter, capo: set.capo });
+    const { phrase } = readPlaced(text, { tuning: tuning.value, meter, capo: set.capo });
     const { length, events } = unroll(phrase);
     const ticks = events.every(({ timed }) => timed) ? length : null;
     const reading = { ...set, phrase, ticks, doubts: doubtsOf(phrase) };

@@ -1,5 +1,6 @@
 import { alikeTo, hear, mostAlikeFirst, movedAlike, type Alike, type Heard } from '@jam-ledger/core/likeness';
-import { moveBetween, readMeter, readShorthand, type Move, type Phrase } from '@jam-ledger/core/notation';
+import { moveBetween, readMeter, type Move, type Phrase } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { expose } from 'comlink';
 
@@ -50,7 +51,7 @@ function knownOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, cap
 
 function read({ text, meter }: TextOfPhrase, { tuning, capo }: Pick<AlikeJob, 'tuning' | 'capo'>) {
   const read = readMeter(meter);
-  return readShorthand(text, { tuning, capo, ...(read && { meter: read }) }).phrase;
+  return readPlaced(text, { tuning, capo, ...(read && { meter: read }) }).phrase;
 }
 
 const searcher = {

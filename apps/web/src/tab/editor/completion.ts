@@ -57,12 +57,17 @@ const HEADS: readonly Completion[] = [
   ['alt', 'down and up in turn'] as const,
   ['altu', 'up and down in turn'] as const,
   ['1-2', 'on passes 1 and 2'] as const,
-  ['last', 'the last time only'] as const,
+  ['last', 'the last time, or the last round, only'] as const,
+  ['round last', 'the last round of the section only'] as const,
+  ['fade', 'softer to the end'] as const,
+  ['grow', 'louder to the end'] as const,
+  ['w-1', 'a dip of the arm on each'] as const,
+  ['either', 'two ways: {either: 12G // 7B}'] as const,
 ].map(([head, detail]): Completion => ({ label: `{${head}:`, apply: `{${head}: `, detail }));
 /** What may be written behind a note: marks of the note and of the whole event. */
 const MARKS: readonly Completion[] = [
   ...Object.values(NOTE_MARK_RECORDS).map(({ example, means }) => ({
-    label: example.replace(/^\d+G/, ''),
+    label: /\d+G([^\s]*)$/.exec(example)?.[1] ?? '',
     detail: means.replaceAll('`', ''),
   })),
   ...EVENT_MARKS.map((mark): MarkRecord => MARK_RECORDS[mark]).flatMap(({ code, means }): readonly Completion[] =>
@@ -82,6 +87,7 @@ const SETTINGS: readonly Completion[] = [
   { label: 'tempo=96', detail: 'quarters a minute' },
   { label: 'feel=swing', detail: 'long-short eighths' },
   { label: 'feel=straight', detail: 'even eighths' },
+  { label: 'box=5', detail: 'places are looked for around fret 5' },
   { label: 'pickup', detail: 'the first bar may be short' },
 ];
 

@@ -27,9 +27,11 @@ const ITEMS: readonly (readonly [RegExp, Meaning])[] = [
   [/^#.*/, 'aside'],
   [/^:[^\s{}[\]|"]*/, 'chord'],
   [/^\/(\?|\d+\.{0,2}(t\d*)?)(?=\s|$)/, 'value'],
-  [/^(pickup|(meter|tempo|feel)=\S*)(?=\s|$)/, 'setting'],
+  [/^(pickup|(meter|tempo|feel|box)=\S*)(?=\s|$)/, 'setting'],
   [/^-(?=\/|_)|^[-_](?=\s|$|[|\]}])/, 'silence'],
-  [new RegExp(`^${SAID_FIRST_PATTERN}+(?=[\\dx<>])`), 'mark'],
+  [new RegExp(`^${SAID_FIRST_PATTERN}+(?=[\\dx<>'^?])`), 'mark'],
+  [/^@\d+:[\d.]+(?=\s|$)/, 'aside'],
+  [/^\/\/(?=\s|$)/, 'bracket'],
 ];
 
 /** Signs that may stand anywhere. */
@@ -45,7 +47,8 @@ const MEANING_OF_PART: Readonly<Record<EventPart, Meaning>> = {
   preBend: 'bend',
   bend: 'bend',
   release: 'bend',
-  dip: 'bend',
+  again: 'bend',
+  arm: 'bend',
   link: 'link',
   far: 'link',
   trill: 'mark',
@@ -59,6 +62,12 @@ const MEANING_OF_PART: Readonly<Record<EventPart, Meaning>> = {
   times: 'value',
   numbers: 'string',
   letters: 'string',
+  name: 'fret',
+  degree: 'fret',
+  unsaid: 'string',
+  unsaidFret: 'string',
+  surely: 'bracket',
+  space: 'fret',
   fret: 'fret',
 };
 

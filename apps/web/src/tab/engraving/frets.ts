@@ -1,4 +1,4 @@
-import type { ScoreEvent } from '@jam-ledger/core/notation';
+import { isGuessed, type ScoreEvent } from '@jam-ledger/core/notation';
 import { SIZES } from './sizes.ts';
 import type { Pen } from './pen.ts';
 import type { Placed } from './rhythm.ts';
@@ -28,19 +28,28 @@ export function drawFrets(pen: Pen, { event, head, x, value }: Placed, yOf: (str
   if (!item) return;
   const faint = sureness !== null || !head;
   let right = x;
-  for (const { string, fret, harmonic } of item.notes) {
-    const text = shownFret(fret, harmonic !== undefined, marks.includes('quiet') || !head);
-    drawFret(pen, text, { x, y: yOf(string) }, { faint });
+  for (const note of item.notes) {
+    const text = shownFret(note, marks.includes('quiet') || !head);
+    drawFret(pen, text, { x, y: yOf(note.string) }, { faint: faint || isFaint(note) });
     right = Math.max(right, x + textWidth(text) / 2);
   }
   const top = Math.min(...item.notes.map(({ string }) => yOf(string)));
   for (let dot = 0; dot < value.dots; dot += 1) pen.dot({ x: right + 5 + dot * 4, y: top - 4 }, 1.4);
 }
 
-function shownFret(fret: number | null, harmonic: boolean, bracketed: boolean): string {
+type Note = NonNullable<ScoreEvent['item']>['notes'][number];
+
+/** A fret as it is shown: in brackets where it is quiet or sounds on, with a question mark where its place is a guess. */
+function shownFret({ fret, harmonic, quiet, held, sought }: Note, bracketed: boolean): string {
   const plain = fret === null ? '×' : String(fret);
-  const shown = harmonic ? `‹${plain}›` : plain;
-  return bracketed ? `(${shown})` : shown;
+  const known = harmonic ? `‹${plain}›` : plain;
+  const shown = isGuessed(sought) ? `${fret === null ? '' : known}?` : known;
+  return bracketed || quiet || held !== undefined ? `(${shown})` : shown;
+}
+
+/** Whether a note of a stack is drawn less surely than the others. */
+function isFaint({ sureness, held, sought }: Note): boolean {
+  return sureness !== undefined || held !== undefined || isGuessed(sought);
 }
 
 /** The frets of a grace note, small. */

@@ -11,6 +11,7 @@ export interface Rows {
   readonly bends: boolean;
   readonly spans: boolean;
   readonly hands: boolean;
+  readonly swells: boolean;
   readonly tuplets: boolean;
 }
 
@@ -121,18 +122,20 @@ export function roomBefore({ item, graces }: ScoreEvent): number {
 /** Room that an event wants right of its frets, for bends, wider signs and slides away. Pixels. */
 export function roomBehind({ item }: ScoreEvent): number {
   const notes = item?.notes ?? [];
-  const bends = notes.map(({ moves, preBend }) =>
-    moves || preBend !== undefined ? BEND_WIDTH * bendMoves(moves, preBend) : 0,
-  );
+  const bends = notes.map(({ moves, preBend, again }) => BEND_WIDTH * bendMoves(moves, preBend ?? again));
+  const arm = ARM_WIDTH * Math.max(0, (item?.arm?.length ?? 0) - 1);
   const wide = notes.some((note) => note.trill !== undefined || note.harmonic !== undefined || note.fret === null);
-  return Math.max(0, ...bends) + (wide ? 8 : 0) + (item?.slideOut ? 12 : 0);
+  return Math.max(arm, ...bends) + (wide ? 8 : 0) + (item?.slideOut ? 12 : 0);
 }
+
+/** From one move of the tremolo arm to the next. Pixels. */
+export const ARM_WIDTH = 16;
 
 /** Room that one bend or release of a chain wants. Pixels. */
 const BEND_WIDTH = 17;
 
-function bendMoves(moves: readonly unknown[] | undefined, preBend: number | undefined): number {
-  return (moves?.length ?? 0) + (preBend === undefined ? 0 : 0.6);
+function bendMoves(moves: readonly unknown[] | undefined, upright: number | undefined): number {
+  return (moves?.length ?? 0) + (upright === undefined ? 0 : 0.6);
 }
 
 function rowsOf(bars: readonly ScoreBar[]): Rows {
@@ -147,9 +150,15 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
     sure: events.some((event) => event.sureness !== null),
     chords:
       events.some(({ barre }) => barre !== null) || [...events, ...closings].some(({ chord }) => chord !== undefined),
-    bends: notes.some((note) => note.moves ?? note.preBend ?? note.vibrato ?? note.dip ?? note.trill ?? note.harmonic),
+    bends:
+      events.some(({ item }) => item?.arm) ||
+      notes.some((note) => note.moves ?? note.preBend ?? note.again ?? note.vibrato ?? note.trill ?? note.harmonic),
     spans: isDrawn('span'),
-    hands: isDrawn('hands') || notes.some((note) => note.finger) || events.some(({ item }) => item?.link === 'tap'),
+    swells: events.some(({ swell }) => swell !== undefined),
+    hands:
+      isDrawn('hands') ||
+      notes.some((note) => note.finger ?? note.plucked) ||
+      events.some(({ item }) => item?.link === 'tap'),
     tuplets: events.some(({ values }) => values.some((value) => value.tuplet !== undefined)),
   };
 }
@@ -164,7 +173,7 @@ export function headroom(rows: Rows): number {
 /** Room below the last string's line. */
 export function footroom(rows: Rows): number {
   const { rowGap, stemSpace } = SIZES;
-  const used = [rows.tuplets, rows.hands, rows.spans].filter(Boolean).length;
+  const used = [rows.tuplets, rows.hands, rows.swells, rows.spans].filter(Boolean).length;
   return stemSpace + used * rowGap + 7;
 }
 
@@ -179,6 +188,7 @@ export interface RowHeights {
   readonly staveBottom: number;
   readonly tuplets: number;
   readonly hands: number;
+  readonly swells: number;
   readonly spans: number;
 }
 
@@ -192,6 +202,7 @@ export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, st
   const passes = words - (rows.words ? gap : 0);
   const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
   const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
-  const spans = hands + (rows.hands ? gap : 0);
-  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, spans };
+  const swells = hands + (rows.hands ? gap : 0);
+  const spans = swells + (rows.swells ? gap : 0);
+  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, swells, spans };
 }

@@ -12,7 +12,7 @@ export function keyOfBar({ events, ...bar }: ScoreBar): string {
   // Picked field by field: a replacer that leaves the spans out takes five times as long, at every keystroke.
   const looks = events.map(({ item, span: _span, graces, ...event }) => [
     event,
-    item && [item.notes, item.link, item.slideIn, item.slideOut],
+    item && [item.notes, item.link, item.slideIn, item.slideOut, item.arm],
     graces.map((grace) => grace.notes),
   ]);
   return JSON.stringify([bar, looks]);

@@ -9,7 +9,7 @@ import {
   type Sureness,
 } from '@jam-ledger/core/notation';
 import { drawGrace, textWidth } from './frets.ts';
-import { closingWidth, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
+import { ARM_WIDTH, closingWidth, WORDS_BETWEEN, wordsWidth, type RowHeights } from './layout.ts';
 import { SIZES } from './sizes.ts';
 import { MARK_DRAWINGS } from './markDrawings.ts';
 import type { Pen, Point } from './pen.ts';
@@ -91,7 +91,7 @@ function drawAboveStave(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void 
   let freeX = x - 3;
   let bent = 0;
   for (const note of notes) {
-    if (!note.moves && note.preBend === undefined) continue;
+    if (!note.moves && note.preBend === undefined && note.again === undefined) continue;
     const start = { x: x + textWidth(String(note.fret ?? 'x')) / 2 + 2 + bent * 5, y: yOf(note.string) };
     freeX = drawBend(pen, note, start, endX - 8, heights);
     bent += 1;
@@ -105,8 +105,7 @@ function drawAboveStave(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void 
     pen.text(`tr(${trill})`, { x: x - 4, y: y + 3 }, { italic: true });
     pen.wave({ x: x + 28, y }, Math.max(endX - 6, x + 36), 2);
   }
-  const dip = notes.find((note) => note.dip !== undefined)?.dip;
-  if (dip !== undefined) drawDip(pen, { x, y }, dip);
+  event.item?.arm?.forEach((steps, index) => drawArm(pen, { x: x + index * ARM_WIDTH, y }, steps));
   const harmonic = notes.find((note) => note.harmonic)?.harmonic;
   if (harmonic)
     pen.text(
@@ -116,25 +115,52 @@ function drawAboveStave(pen: Pen, drawn: DrawnEvent, heights: RowHeights): void 
     );
 }
 
-function drawDip(pen: Pen, { x, y }: Point, steps: number): void {
-  pen.line({ x, y: y - 6 }, { x: x + 5, y: y + 3 }, 1.3);
-  pen.line({ x: x + 5, y: y + 3 }, { x: x + 10, y: y - 6 }, 1.3);
-  pen.text(`-${sizeText(steps)}`, { x: x - 1, y: y - 9 }, { size: SIZES.smallFont });
+/** One move of the tremolo arm, down or up, and back. */
+function drawArm(pen: Pen, { x, y }: Point, steps: number): void {
+  const [rest, turn] = steps < 0 ? [y - 6, y + 3] : [y + 3, y - 6];
+  pen.line({ x, y: rest }, { x: x + 5, y: turn }, 1.3);
+  pen.line({ x: x + 5, y: turn }, { x: x + 10, y: rest }, 1.3);
+  const size = `${steps < 0 ? '-' : '+'}${sizeText(Math.abs(steps))}`;
+  pen.text(size, { x: x - 1, y: y - 9 }, { size: SIZES.smallFont });
 }
 
 type BendNote = NonNullable<ScoreEvent['item']>['notes'][number];
 
+/** Where a bend of some height stands above the stave. */
+function bendY(steps: number, { staveTop }: RowHeights): number {
+  return staveTop - 8 - Math.min(2, steps) * 11;
+}
+
+/** A string that stands bent until its bend goes on: a dashed line from the bend, or from the edge of the page. */
+export function drawHeld(pen: Pen, drawn: readonly DrawnEvent[], index: number, heights: RowHeights): void {
+  const to = drawn[index];
+  for (const { string, held, fret } of to?.event.item?.notes ?? []) {
+    if (!to || !held) continue;
+    const source = drawn
+      .slice(0, index)
+      .findLast(({ event }) => event.item?.notes.some((note) => note.string === string));
+    const from = source ? source.x + BENT_BEHIND : (drawn[0]?.x ?? to.x) - BENT_BEHIND;
+    const y = bendY(held, heights);
+    const end = to.x + textWidth(String(fret ?? 'x')) / 2 + 2;
+    if (end > from) pen.dashes({ x: Math.min(from, end), y }, { x: end, y });
+  }
+}
+
+/** About how far behind its fret a bend has reached its height. Pixels. */
+const BENT_BEHIND = 30;
+
 /** Draws a chain of bends and releases; gives the x where it ends. */
 function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights: RowHeights): number {
   const moves = note.moves ?? [];
-  const heightOf = (steps: number) => (steps <= 0 ? start.y : heights.staveTop - 8 - Math.min(2, steps) * 11);
+  const heightOf = (steps: number) => (steps <= 0 ? start.y : bendY(steps, heights));
   let at: Point = start;
-  if (note.preBend !== undefined) {
-    at = { x: start.x + 2, y: heightOf(note.preBend) };
+  const upright = note.preBend ?? note.again;
+  if (upright !== undefined) {
+    at = { x: start.x + 2, y: heightOf(upright) };
     pen.line({ x: at.x, y: start.y - 3 }, at, 1.2);
     pen.head(at, true);
-    pen.text(sizeText(note.preBend), { x: at.x, y: at.y - 4 }, { anchor: 'middle', size: SIZES.smallFont });
-  }
+    pen.text(sizeText(upright), { x: at.x, y: at.y - 4 }, { anchor: 'middle', size: SIZES.smallFont });
+  } else if (note.held) at = { x: start.x, y: heightOf(note.held) };
   const step = Math.max(12, (endX - at.x) / Math.max(1, moves.length + 0.4));
   for (const { kind, steps, unsized, upTo } of moves) {
     const to = { x: at.x + Math.min(step, 26), y: heightOf(steps) };
@@ -173,10 +199,17 @@ function drawHands(pen: Pen, { event, x }: DrawnEvent, { hands: y }: RowHeights)
       isStroked ||= drawing.isStroke;
     }
   }
-  const fingers = (item?.notes ?? []).flatMap(({ finger }) => finger ?? []).join('');
+  const notes = item?.notes ?? [];
+  for (const { plucked } of notes) if (plucked) words.push(MARK_RECORDS[plucked].sign);
+  const fingers = notes.map(sayFinger).join('');
   const text = [...words, fingers].filter(Boolean).join(' ');
   const size = SIZES.smallFont;
   if (text !== '') pen.text(text, { x: x + (isStroked ? 9 : 0), y }, isStroked ? { size } : { anchor: 'middle', size });
+}
+
+/** The fretting finger of a note: with a helper behind it, or with another that will do as well. */
+function sayFinger({ finger, fingerBehind, fingerOr }: BendNote): string {
+  return `${finger ?? ''}${fingerBehind ? `+${fingerBehind}` : ''}${fingerOr ? `/${fingerOr}` : ''}`;
 }
 
 /** Draws what joins an event to the one before it: hammer-on, pull-off, slide, tie. */
@@ -187,6 +220,8 @@ export function drawLink(pen: Pen, before: DrawnEvent, drawn: DrawnEvent, broken
   const fromX = broken ? x - 26 : before.x;
   const sliding = item.link === 'slide' || item.link === 'shift';
   const strings = item.notes.map(({ string }) => string);
+  const isAcross = item.link === 'shift' && !strings.some((string) => isOn(before.event, string));
+  if (isAcross) return drawAcross(pen, before, drawn);
   for (const string of strings) {
     const y = yOf(string);
     const from = before.event.item?.notes.find((note) => note.string === string);
@@ -209,10 +244,25 @@ export function drawLink(pen: Pen, before: DrawnEvent, drawn: DrawnEvent, broken
     pen.text(letter, { x: (fromX + x) / 2, y: y - 15 }, { anchor: 'middle', size: SIZES.smallFont, weight: 600 });
 }
 
+function isOn({ item }: ScoreEvent, string: number): boolean {
+  return item?.notes.some((note) => note.string === string) ?? false;
+}
+
+/** A slide that goes on to another string: away from the one, into the other. */
+function drawAcross(pen: Pen, before: DrawnEvent, { event, x, yOf }: DrawnEvent): void {
+  const [from, to] = [before.event.item?.notes[0], event.item?.notes[0]];
+  if (!from || !to) return;
+  const rise = to.string < from.string ? 4 : -4;
+  const [away, into] = [textWidth(String(from.fret ?? 'x')) / 2 + 2, textWidth(String(to.fret ?? 'x')) / 2 + 2];
+  const [y, toY] = [yOf(from.string), yOf(to.string)];
+  pen.line({ x: before.x + away, y: y + rise }, { x: before.x + away + 10, y: y - rise }, 1.3);
+  pen.line({ x: x - into - 10, y: toY + rise }, { x: x - into, y: toY - rise }, 1.3);
+}
+
 /** Links whose sign is a letter over the arc; the others are lines. */
 const LETTERED_LINKS: readonly Link[] = ['hammer', 'pull'];
 
-/** Draws the spans that several events share: palm mute, let ring, barre, how sure. */
+/** Draws the spans that several events share: palm mute, let ring, barre, how sure, softer or louder. */
 export function drawSpans(pen: Pen, events: readonly DrawnEvent[], heights: RowHeights): void {
   for (const mark of EVENT_MARKS) {
     const drawing = MARK_DRAWINGS[mark];
@@ -224,7 +274,22 @@ export function drawSpans(pen: Pen, events: readonly DrawnEvent[], heights: RowH
     drawSpan(pen, run, `bar ${run[0]?.event.barre ?? ''}`, heights.chords, typeof run[0]?.event.chord === 'string');
   for (const run of runs(events, ({ event }) => event.sureness ?? undefined))
     drawSpan(pen, run, sureWord(run[0]?.event.sureness), heights.sure, false);
+  for (const run of runs(events, ({ event }) => event.swell && String(event.swell.number)))
+    drawSwell(pen, run, heights.swells);
 }
+
+/** A wedge under what grows softer or louder. */
+function drawSwell(pen: Pen, run: readonly DrawnEvent[], y: number): void {
+  const [first, last] = [run[0], run.at(-1)];
+  const swell = first?.event.swell;
+  if (!first || !last || !swell) return;
+  const [from, to] = [first.x - 4, Math.max(last.x + 6, first.x + 14)];
+  const [closed, open] = swell.to === 'louder' ? [from, to] : [to, from];
+  for (const side of [-WEDGE, WEDGE]) pen.line({ x: closed, y: y - 4 }, { x: open, y: y - 4 + side });
+}
+
+/** Half the width of a wedge at its open end. Pixels. */
+const WEDGE = 4;
 
 function sureWord(sureness: Sureness | null | undefined): string {
   return sureness ? SURENESS_RECORDS[sureness].sign : '';

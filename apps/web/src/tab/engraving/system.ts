@@ -4,7 +4,7 @@ import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 
 import { drawFrets } from './frets.ts';
 import { closingWidth, footroom, headroom, rowHeights, type SystemPlan } from './layout.ts';
 import { SIZES } from './sizes.ts';
-import { drawClosing, drawEventMarks, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
+import { drawClosing, drawEventMarks, drawHeld, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
 import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
 import { clefPixels, drawStaffNotes, makeStaff, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';
@@ -65,6 +65,7 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
     drawEventMarks(pen, one, heights, width - SIZES.sidePadding);
     const before = drawn[index - 1];
     drawLink(pen, before ?? one, one, before === undefined);
+    drawHeld(pen, drawn, index, heights);
   }
   drawSpans(pen, drawn, heights);
   const markup = tabLines(staveWidth(plan, staff), top, strings) + pen.markup();

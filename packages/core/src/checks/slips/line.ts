@@ -47,6 +47,8 @@ export function lineOf(phrase: Phrase, guitar: Guitar): Line {
   const known = new Map<EventItem, number>();
   const chords = new Map<string, LineChord | undefined>();
   for (const { item, note, string, fret, rests, chord } of heardOf(phrase, guitar)) {
+    // A bend that goes on is typed without a fret, and a guess is settled first.
+    if (note.held !== undefined || note.sought) continue;
     const at = item.notes.indexOf(note);
     const event = known.get(item) ?? events.length;
     const inside = events[event] ?? [];

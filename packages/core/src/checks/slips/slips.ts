@@ -92,6 +92,29 @@ export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): r
   });
 }
 
+/**
+ * Which fret a note most likely has that was said without one: the one that least speaks against, of `frets` on its string.
+ * Undefined where there is none to choose from.
+ */
+export function likeliestFret(
+  phrase: Phrase,
+  { item, at }: { readonly item: EventItem; readonly at: number },
+  frets: readonly number[],
+  guitar: Guitar,
+): number | undefined {
+  const line = lineOf(phrase, guitar);
+  const note = line.notes.find((one) => one.item === item && one.at === at);
+  if (!note) return frets[0];
+  const around = new Surroundings(line, undefined);
+  const against = frets.map((fret) => {
+    const midi = note.midi + fret - note.fret;
+    const changes = new Map([[note.index, { string: note.string, fret, bend: note.bend, midi }]]);
+    const values = around.featuresOf(note.index, changes);
+    return { fret, cost: values.reduce((sum, value, feature) => sum + value * (WEIGHT_VALUES[feature] ?? 0), 0) };
+  });
+  return against.toSorted((a, b) => a.cost - b.cost || a.fret - b.fret)[0]?.fret;
+}
+
 /** The logarithm of a sum of odds; -Infinity for none. */
 export function logSum(logOdds: readonly number[]): number {
   const max = Math.max(...logOdds);

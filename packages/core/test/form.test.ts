@@ -204,6 +204,29 @@ describe('tapping a tempo', () => {
     expect(held / 400).toBeLessThan(0.99);
   });
 
+  // Source: NIST/SEMATECH e-Handbook of Statistical Methods, 1.3.6.7.2, critical values of Student’s t, 0.975.
+  test.each([
+    [4, 4.303],
+    [5, 3.182],
+    [6, 2.776],
+    [7, 2.571],
+    [8, 2.447],
+    [9, 2.365],
+    [10, 2.306],
+    [11, 2.262],
+    [12, 2.228],
+  ])('of %i taps the range is as wide as the table of t says', (count, t) => {
+    const times = Array.from({ length: count }, (_, index) => index / 2 + (index % 2 === 0 ? 0 : 0.02));
+    const tempo = tempoFromTaps(times);
+    const x = times.map((_, index) => index - (count - 1) / 2);
+    const xx = x.reduce((sum, one) => sum + one ** 2, 0);
+    const slope = x.reduce((sum, one, index) => sum + one * (times[index] ?? 0), 0) / xx;
+    const mean = times.reduce((sum, time) => sum + time, 0) / count;
+    const rest = times.reduce((sum, time, index) => sum + (time - mean - slope * (x[index] ?? 0)) ** 2, 0);
+    const error = Math.sqrt(rest / (count - 2) / xx);
+    expect((60 / (tempo?.min ?? 1) - slope) / error).toBeCloseTo(t, 1);
+  });
+
   test.each([[[0, 0.5, 1]], [[0, 1, 0.5, 2]], [[0, 0.5, 1, 9]]])('%j tells nothing', (times) => {
     expect(tempoFromTaps(times)).toBeUndefined();
   });
@@ -389,5 +412,11 @@ describe('labels told from what was written', () => {
       phrases: text === '' ? [] : [phrase(text)],
     }));
     expect(proposeLabels(sections, options)).toEqual(['1A', '1B', '1A', '1A′', '1C']);
+  });
+
+  test('the same moved up is a change of it', () => {
+    const higher = riff.replaceAll(/\d+(?=E)/g, (fret) => String(Number(fret) + 5));
+    const sections = [riff, higher].map((text) => ({ phrases: [phrase(text)] }));
+    expect(proposeLabels(sections, options)).toEqual(['1A', '1A′']);
   });
 });

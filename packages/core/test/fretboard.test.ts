@@ -232,3 +232,33 @@ describe('moving', () => {
       '{bar7: 7E 9A 7B }',
     ));
 });
+
+describe('what a finger must press', () => {
+  const low: Guitar = { ...guitar, frets: 12 };
+  const places = (text: string, on: Guitar = guitar) =>
+    bestPath(read(text), on).steps.map(({ grip }) =>
+      grip.notes.map(({ string, fret }) => `${fret}/${string}`).join('+'),
+    );
+
+  test('is never put on an open string, a plain note may be', () => {
+    expect(places('/8 0e 5B 0e')).toEqual(['0/1', '0/1', '0/1']);
+    for (const marked of ['5B~', '5Bb1', '5Bpb1']) expect(places(`/8 0e ${marked} 0e`)[1]).not.toBe('0/1');
+  });
+
+  test('reaches its trill, too, on a neck that ends', () => {
+    expect(places('/8 2e 7Btr10', low)[1]).not.toBe('11/3');
+    for (const [, place] of [places('/8 12D 7Gtr11', low)]) {
+      const fret = Number(place?.split('/')[0]);
+      expect(fret + 4).toBeLessThanOrEqual(12);
+    }
+  });
+
+  test('moved down to the open string it is looked for elsewhere; a plain note stays there', () => {
+    const down = (text: string) => write(moveTo(read(text), guitar, { semitones: -2, strings: 0 }).phrase);
+    expect(down('2G')).toBe('0G');
+    expect(down('2Gb1')).toBe('5Db1');
+    expect(down('2Gpb1')).toBe('5Dpb1');
+    expect(down('2G~')).toBe('5D~');
+    expect(down('<2G')).toBe('<5D');
+  });
+});

@@ -1,6 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { Note } from 'tonal';
-import { centsBetween, fretDistanceMm, fretsFor, hzOf, makeTuning, midiOf, TUNINGS } from '../src/pitch/index.ts';
+import {
+  centsBetween,
+  fretDistanceMm,
+  fretsFor,
+  hzOf,
+  makeTuning,
+  midiOf,
+  readTuning,
+  TUNINGS,
+} from '../src/pitch/index.ts';
 
 // Source: equal temperament with A4 = 440 Hz (ISO 16:1975); the octaves C2-B6 of the table in handbooks of
 // acoustics, to two decimals (from memory; the A's are exact powers of two of 440, the rest were checked
@@ -129,4 +138,36 @@ describe('where a note is and what it sounds', () => {
     expect(() => makeTuning('odd', [64])).toThrow('1');
     expect(() => makeTuning('odd', [64, 59, 55, 300])).toThrow('300');
   });
+});
+
+describe('tunings as people say them', () => {
+  const opens = (text: string) => readTuning(text)?.openMidis.toReversed().join(' ');
+  // Source: common practice; E2 is 40.
+  test.each([
+    ['DADGBE', '38 45 50 55 59 64'],
+    ['dadgbe', '38 45 50 55 59 64'],
+    ['DADGAD', '38 45 50 55 57 62'],
+    ['EbAbDbGbBbEb', '39 44 49 54 58 63'],
+    ['Drop D', '38 45 50 55 59 64'],
+    ['drop d', '38 45 50 55 59 64'],
+    ['dropped D', '38 45 50 55 59 64'],
+    ['Drop C', '36 43 48 53 57 62'],
+    ['drop c#', '37 44 49 54 58 63'],
+    ['half step down', '39 44 49 54 58 63'],
+    ['Half-step down', '39 44 49 54 58 63'],
+    ['a half step lower', '39 44 49 54 58 63'],
+    ['full step down', '38 43 48 53 57 62'],
+    ['Eb', '39 44 49 54 58 63'],
+    ['E♭ standard', '39 44 49 54 58 63'],
+    ['D standard', '38 43 48 53 57 62'],
+    ['E', '40 45 50 55 59 64'],
+    ['Standard', '40 45 50 55 59 64'],
+    ['Open g', '38 43 50 55 59 62'],
+    ['D A D G B E', '38 45 50 55 59 64'],
+  ])('%s', (text, strings) => expect(opens(text)).toBe(strings));
+
+  test.each(['', 'drop', 'H', 'drop E', 'drop F', 'DADGB', 'DADGBEA', 'down half a step or so', 'EADGBE EADGBE'])(
+    '“%s” is none',
+    (text) => expect(readTuning(text)).toBeUndefined(),
+  );
 });

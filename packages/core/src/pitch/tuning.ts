@@ -72,17 +72,48 @@ export function openMidi(tuning: Tuning, string: number): number {
 }
 
 const LETTER_PITCH: Readonly<Record<string, number>> = NATURAL_PITCH;
+const SIX_STRINGS = new RegExp(`^${'([A-Ga-g][#♯b♭]?)'.repeat(6)}$`);
 const STRING_NOTE = /^([A-Ga-g])([#♯b♭]?)(-?\d)?$/;
 
 /**
- * Reads a tuning: one of the `TUNINGS` by its name, or its open strings from the thickest to the thinnest,
- * `C2 G2 D3 A3 E4`, 4 to 9 of them. An octave that is left out is the one nearest to standard tuning, which can be
- * told for six strings only. Undefined where it is none of these.
+ * Reads a tuning as people say it: one of the `TUNINGS` by its name, whatever its capitals, `drop c`, `Eb`, `half step down`; or its
+ * open strings from the thickest to the thinnest, `C2 G2 D3 A3 E4`, 4 to 9 of them, six also in one word, `DADGBE`. An octave that is
+ * left out is the one nearest to standard tuning, which can be told for six strings only. Undefined where it is none of these.
  */
 export function readTuning(text: string): Tuning | undefined {
   const name = text.trim();
-  if (isTuningName(name)) return TUNINGS[name];
-  const words = name.split(/[\s,]+/).filter(Boolean);
+  return namedTuning(name) ?? tuningOfStrings(name);
+}
+
+/** A tuning by what it is called. Names: common practice. */
+function namedTuning(name: string): Tuning | undefined {
+  const said = name.toLowerCase().replaceAll('♭', 'b').replaceAll('♯', '#').replaceAll(/\s+/g, ' ');
+  const known = TUNING_NAMES.find((one) => one.toLowerCase() === said);
+  if (known) return TUNINGS[known];
+  const [, half, whole] =
+    /^(?:(?:a )?(half|1\/2)|(?:a )?(whole|full|1|one))[ -]step (?:down|low(?:er)?)$/.exec(said) ?? [];
+  if (half !== undefined) return TUNINGS['half step down'];
+  if (whole !== undefined) return TUNINGS['whole step down'];
+  const [, drop, low = ''] = /^(drop(?:ped)? )?([a-g][#b]?)(?: standard| tuning)?$/.exec(said) ?? [];
+  const pitch = low === '' ? undefined : readString(low, openMidi(TUNINGS.standard, 6));
+  if (pitch === undefined || pitch > openMidi(TUNINGS.standard, 6)) return undefined;
+  // Dropped, the thickest string lies a whole step under where the others have it.
+  const down = openMidi(TUNINGS.standard, 6) - pitch - (drop === undefined ? 0 : DROP_SEMITONES);
+  if (down < 0 || down > LOWEST_BY_NAME) return undefined;
+  const opens = TUNINGS.standard.openMidis.map((midi) => midi - down);
+  const same = TUNING_NAMES.find((one) => drop === undefined && TUNINGS[one].openMidis.join() === opens.join());
+  if (same) return TUNINGS[same];
+  return makeTuning(name, drop === undefined ? opens : opens.with(-1, pitch));
+}
+
+const DROP_SEMITONES = 2;
+/** So far below standard tuning a name alone is understood, semitones. Our choice. */
+const LOWEST_BY_NAME = 6;
+
+/** Open strings, each for itself or six in one word. */
+function tuningOfStrings(name: string): Tuning | undefined {
+  const joined = SIX_STRINGS.exec(name)?.slice(1);
+  const words = joined ?? name.split(/[\s,]+/).filter(Boolean);
   const { min, max } = STRING_COUNT_RANGE;
   if (words.length < min || words.length > max) return undefined;
   const midis = words.map((word, index) =>

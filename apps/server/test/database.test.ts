@@ -27,6 +27,7 @@ describe('the database', () => {
       '013-words',
       '014-positions',
       '015-moves',
+      '016-second-edition',
     ];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, { back: '002-songs' })).toEqual(['001-people', '002-songs']);
@@ -52,7 +53,7 @@ describe('the database', () => {
     const columns = `SELECT 1 FROM information_schema.columns WHERE table_name = 'entries' AND column_name = 'counts_for'`;
     expect(await store.rows(columns, [])).toEqual([]);
     await store.rows('DROP TABLE one_phrase_a_place', []);
-    expect((await migrate(url)).length).toBe(before.length + 4);
+    expect((await migrate(url)).length).toBe(before.length + 5);
     await store.close();
   });
 
@@ -159,8 +160,8 @@ describe('a book on its way back', () => {
       if (gone) await migrate(server.databaseUrl);
       expect([back, await bookOf(store)]).toEqual([back, before]);
     }
-    // The demo has summaries, hours, guardians and messages, so that only the four newest steps can be taken back.
-    expect(refused).toEqual([...all.slice(0, -5).reverse(), 'none']);
+    // The demo has summaries, hours, guardians and messages, so that only the five newest steps can be taken back.
+    expect(refused).toEqual([...all.slice(0, -6).reverse(), 'none']);
     await expect(migrate(server.databaseUrl, { back: '010-house' })).rejects.toThrow(/would lose .*lesson_notes/);
     expect(await migrate(server.databaseUrl, { back: '010-house', mayLose: true })).toEqual(all.slice(0, 10));
     await server.close();
@@ -205,7 +206,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '015-moves' });
+    expect(body).toEqual({ database: 'up', migration: '016-second-edition' });
   });
 
   test('health says when the database is down', async () => {

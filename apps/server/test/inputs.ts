@@ -106,6 +106,8 @@ export const INPUTS: {
   },
   addSection: ({ ids }) =>
     Promise.resolve({ id: ids.song, body: { ...SECTION, label: `${next()}B`, startSeconds: 100 + next() } }),
+  sectionAgain: ({ ids }) =>
+    Promise.resolve({ id: ids.section, body: { startSeconds: 200 + next(), startKnown: true } }),
   changeSection: async ({ ids, versionOf }) => ({
     id: ids.section,
     body: { ...SECTION, version: await versionOf('sections', ids.section), struck: false },

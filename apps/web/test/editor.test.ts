@@ -27,6 +27,7 @@ function open(text: string, textId = `text ${(opened += 1)}`) {
       loopOver: say('loop'),
       goPhrase: (by) => void asked.push(`phrase ${by}`),
       refuse: (why) => void asked.push(why),
+      readText: (text) => readShorthand(text).phrase,
     },
     surroundings: () => ({
       ...{ phrase: phrase(), tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY, frets: 22, names: 'letters' },

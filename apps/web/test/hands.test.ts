@@ -35,6 +35,8 @@ const song = (spanFrets: number | null): Transcription => ({
   key: 'A minor',
   secondKey: '',
   tempo: 120,
+  tempoKnown: true,
+  rhythm: 'counted',
   meter: '4/4',
   feel: 'straight',
   changes: [],

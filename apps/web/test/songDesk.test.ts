@@ -30,7 +30,20 @@ const phrase = (id: string, text: string, more: Partial<Phrase> = {}): Phrase =>
   ...more,
 });
 const section = (id: string, startSeconds: number, more: Partial<Section> = {}): Section => ({
-  ...{ id, version: 1, struck: false, label: `1${id.toUpperCase()}`, role: 'riff', startSeconds, bars: 4, times: 1 },
+  ...{
+    id,
+    version: 1,
+    struck: false,
+    label: `1${id.toUpperCase()}`,
+    role: 'riff',
+    startSeconds,
+    startKnown: true,
+    barsKnown: true,
+    tuning: null,
+    capo: null,
+    bars: 4,
+    times: 1,
+  },
   ...{ open: false, passes: [], jump: null, phrases: [] },
   ...more,
 });

@@ -23,7 +23,21 @@ const phrase = (id: string, more: Partial<Phrase> = {}): Phrase => ({
   ...more,
 });
 const section = (id: string, startSeconds: number, more: Partial<Section> = {}): Section => ({
-  ...{ id, version: 1, struck: false, label: `${id}1`, role: 'solo', startSeconds, bars: 4, times: 1, open: false },
+  ...{
+    id,
+    version: 1,
+    struck: false,
+    label: `${id}1`,
+    role: 'solo',
+    startSeconds,
+    startKnown: true,
+    barsKnown: true,
+    tuning: null,
+    capo: null,
+    bars: 4,
+    times: 1,
+    open: false,
+  },
   ...{ passes: [], jump: null, phrases: [] },
   ...more,
 });
@@ -83,7 +97,20 @@ describe('the song on the desk', () => {
   test('what of things a person can change', () => {
     expect(Object.keys(phraseBody(phrase('one')))).toEqual(['name', 'text', 'layer', 'certainty', 'reason']);
     expect(Object.keys(sectionBody(section('a', 0)))).toEqual([
-      ...['label', 'role', 'startSeconds', 'bars', 'times', 'open', 'passes', 'jump'],
+      ...[
+        'label',
+        'role',
+        'startSeconds',
+        'startKnown',
+        'bars',
+        'barsKnown',
+        'tuning',
+        'capo',
+        'times',
+        'open',
+        'passes',
+        'jump',
+      ],
     ]);
     expect(setUpOf(partOf<Transcription>({ id: 'song', title: 'T', capo: 2 }))).toMatchObject({ title: 'T', capo: 2 });
     expect(setUpOf(partOf<Transcription>({ id: 'song' }))).not.toHaveProperty('id');

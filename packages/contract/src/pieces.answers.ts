@@ -23,7 +23,7 @@ import {
   type Pin,
 } from './pieces.ts';
 import { FIDELITY_SCHOOLS, HEARING_SCHOOLS, NAMING_SCHOOLS } from './schools.ts';
-import { FEELS, PITCH_WAYS } from './songs.ts';
+import { FEELS, PITCH_WAYS, RHYTHMS } from './songs.ts';
 import {
   anyNumber,
   anyText,
@@ -124,6 +124,7 @@ export const pieceAnswer: SchemaOf<Piece> = shape<Piece>({
     offsetCents: anyNumber(),
     pitchWay: oneOf(PITCH_WAYS),
     feel: oneOf(FEELS),
+    rhythm: oneOf(RHYTHMS),
     id: id(),
   }),
   section: shape<Piece['section']>({

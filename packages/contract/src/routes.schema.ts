@@ -49,7 +49,7 @@ import { signInSchema } from './session.schema.ts';
 import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './schools.answers.ts';
 import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './schools.schema.ts';
 import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './songs.answers.ts';
-import { sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
+import { sectionAgainSchema, sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
 import type { Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
 import { list, typed, type SchemaOf } from './typed.ts';
@@ -94,6 +94,7 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   plan: { answer: planAnswer },
   keepPlan: { body: planSchema, answer: planAnswer },
   addSection: { body: sectionSchema, answer: sectionAnswer },
+  sectionAgain: { body: sectionAgainSchema, answer: sectionAnswer },
   changeSection: { body: sectionChangeSchema, answer: sectionAnswer },
   addPhrase: { body: phraseSchema, answer: phraseAnswer },
   changePhrase: { body: phraseChangeSchema, answer: phraseAnswer },

@@ -10,7 +10,15 @@ import type {
   Seen,
 } from './phrases.ts';
 import type { Plan, PlanBody } from './plans.ts';
-import type { Section, SectionBody, SectionChange, SetUpChange, Transcription, TranscriptionLine } from './songs.ts';
+import type {
+  Section,
+  SectionAgain,
+  SectionBody,
+  SectionChange,
+  SetUpChange,
+  Transcription,
+  TranscriptionLine,
+} from './songs.ts';
 import { many, one, route, type } from './route.ts';
 import { TEACHERS } from './who.ts';
 
@@ -65,6 +73,16 @@ export const songsRoutes = {
     of: 'studio',
     does: 'adds a section to a song',
     body: type<SectionBody>(),
+    answer: one<Section>(),
+    creates: true,
+  }),
+  sectionAgain: route({
+    method: 'POST',
+    path: '/sections/:id/again',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'lets a section come again, its phrases referring to those of the first',
+    body: type<SectionAgain>(),
     answer: one<Section>(),
     creates: true,
   }),

@@ -6,7 +6,9 @@ import { SONG_LIMITS } from './songLimits.ts';
 import {
   FEELS,
   PITCH_WAYS,
+  RHYTHMS,
   type RigNote,
+  type SectionAgain,
   type SectionBody,
   type SectionChange,
   type SectionPass,
@@ -64,8 +66,10 @@ const setUp: FieldsOf<SetUp> = {
   key: key(),
   secondKey: key(),
   tempo: between(TEMPO_RANGE),
+  tempoKnown: flag(),
   meter: meter(),
   feel: oneOf(FEELS),
+  rhythm: oneOf(RHYTHMS),
   changes: list(shape<TempoMark>({ atSeconds: seconds(), tempo: between(TEMPO_RANGE), meter: meter(), key: key() }), {
     max: SONG_LIMITS.changes,
   }),
@@ -100,7 +104,11 @@ const section: FieldsOf<SectionBody> = {
   label: line(SONG_LIMITS.label),
   role: line(SONG_LIMITS.label),
   startSeconds: seconds(),
+  startKnown: flag(),
   bars: whole(SONG_LIMITS.bars),
+  barsKnown: flag(),
+  tuning: orNull(tuning()),
+  capo: orNull(whole(SONG_LIMITS.capo)),
   times: times(),
   open: flag(),
   passes: list(
@@ -116,6 +124,9 @@ const section: FieldsOf<SectionBody> = {
 
 /** Checks `SectionBody`. */
 export const sectionSchema = shape<SectionBody>(section);
+
+/** Checks `SectionAgain`. */
+export const sectionAgainSchema = shape<SectionAgain>({ startSeconds: seconds(), startKnown: flag() });
 
 /** Checks `SectionChange`. */
 export const sectionChangeSchema = shape<SectionChange>({ ...section, version: version(), struck: flag() });

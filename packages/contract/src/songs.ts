@@ -1,4 +1,4 @@
-import type { Technique } from '@jam-ledger/core/notation';
+import { STARTING_VALUE, type NoteValue, type Technique } from '@jam-ledger/core/notation';
 import type { Shown } from '@jam-ledger/core/pieces';
 import type { Layer, Phrase } from './phrases.ts';
 import type { GuitarAndHand, Schools } from './schools.ts';
@@ -24,6 +24,16 @@ export type SongFeel = (typeof FEELS)[number];
 
 /** What is done about a recording that stands off pitch. */
 export const PITCH_WAYS = ['tune the guitar', 'shift the playback'] as const;
+/** How lengths are written where a phrase says none: counted, an eighth each; or by feel, only in their order. */
+export const RHYTHMS = ['counted', 'by feel'] as const;
+/** One of the `RHYTHMS`. */
+export type Rhythm = (typeof RHYTHMS)[number];
+
+/** The value that phrases of a song begin with. */
+export function startValueOf(rhythm: Rhythm): NoteValue {
+  return rhythm === 'by feel' ? 'untimed' : STARTING_VALUE;
+}
+
 /** One of the `PITCH_WAYS`. */
 export type PitchWay = (typeof PITCH_WAYS)[number];
 
@@ -57,10 +67,13 @@ export interface SongBasics {
   readonly offsetCents: number;
   readonly pitchWay: PitchWay;
   readonly feel: SongFeel;
+  readonly rhythm: Rhythm;
 }
 
 /** How a song is set up for one student. */
 export interface SetUp extends SongBasics {
+  /** False where nobody said how fast it is: the tempo is supposed then. */
+  readonly tempoKnown: boolean;
   /** A second candidate where the key is in doubt; else empty. */
   readonly secondKey: string;
   /** Changes of tempo and meter after the start. */
@@ -89,9 +102,16 @@ export interface SectionBody {
   readonly label: string;
   /** One of the `SECTION_ROLES`, or one’s own. */
   readonly role: string;
-  /** Where it starts in the recording, seconds. */
+  /** Where it starts in the recording, seconds; supposed where `startKnown` is false. */
   readonly startSeconds: number;
+  readonly startKnown: boolean;
+  /** How long it is; supposed where `barsKnown` is false. */
   readonly bars: number;
+  readonly barsKnown: boolean;
+  /** The tuning from here on, where the guitar is another; null where it is that of the song. */
+  readonly tuning: string | null;
+  /** The capo from here on, by the same rule. */
+  readonly capo: number | null;
   /** How often it goes round; `open`: about so often, to the fade. */
   readonly times: number;
   readonly open: boolean;
@@ -104,6 +124,12 @@ export interface SectionBody {
 export interface SectionChange extends SectionBody {
   readonly version: number;
   readonly struck: boolean;
+}
+
+/** Where a section is to come again that refers to an earlier one; supposed where `startKnown` is false. */
+export interface SectionAgain {
+  readonly startSeconds: number;
+  readonly startKnown: boolean;
 }
 
 /** A section as it stands, with its phrases in order. */
@@ -140,4 +166,13 @@ export interface Transcription extends SetUp {
   readonly version: number;
   readonly student: StudentOfSong;
   readonly sections: readonly Section[];
+}
+
+/** A song with the guitar that one of its sections is played on. */
+export function songAt<Song extends { readonly tuning: string; readonly capo: number }>(
+  song: Song,
+  section: Pick<SectionBody, 'tuning' | 'capo'> | undefined,
+): Song {
+  if (!section || (section.tuning === null && section.capo === null)) return song;
+  return { ...song, tuning: section.tuning ?? song.tuning, capo: section.capo ?? song.capo };
 }

@@ -29,7 +29,7 @@ const guitar: GuitarAndHand = {
 };
 const basics: SongBasics = {
   ...{ title: 'Slow Tide', whose: '', tuning: 'drop D', capo: 2, key: 'Dm', tempo: 96, meter: '6/8', frets: 22 },
-  ...{ offsetCents: -12.5, pitchWay: 'shift the playback', feel: 'swing' },
+  ...{ offsetCents: -12.5, pitchWay: 'shift the playback', feel: 'swing', rhythm: 'by feel' },
 };
 const phrase: Phrase = {
   ...{ id: ID, version: 1, sectionId: OTHER, struck: false, status: 'checked', checkedBy: 'Mara' },
@@ -39,11 +39,28 @@ const phrase: Phrase = {
 };
 const section: Answer<'addSection'> = {
   ...{ id: ID, version: 1, struck: false, label: '1A', role: 'solo', startSeconds: 17.5, bars: 4, times: 2 },
-  ...{ open: false, passes: [{ pass: 'last', change: 'softer', bars: 3 }], jump: { to: ID, times: 1 } },
+  ...{
+    startKnown: false,
+    barsKnown: true,
+    tuning: 'drop D',
+    capo: 2,
+    open: false,
+    passes: [{ pass: 'last', change: 'softer', bars: 3 }],
+    jump: { to: ID, times: 1 },
+  },
   phrases: [phrase],
 };
 const song: Answer<'song'> = {
-  ...{ ...basics, id: ID, version: 1, secondKey: 'F', scaleLengthMm: 648, songSeconds: 200, studentLayer: 'lead' },
+  ...{
+    ...basics,
+    id: ID,
+    version: 1,
+    secondKey: 'F',
+    scaleLengthMm: 648,
+    songSeconds: 200,
+    studentLayer: 'lead',
+    tempoKnown: true,
+  },
   changes: [{ atSeconds: 60, tempo: 100, meter: '4/4', key: 'E minor' }],
   rig: [{ fromSeconds: 0, toSeconds: 30, note: 'neck pickup' }],
   student: { ...pia, guitar, schools, played: ['pull-off'], shown: [{ difficulty: 40, share: 0.8 }] },

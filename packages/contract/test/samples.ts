@@ -27,7 +27,11 @@ const section = {
   label: '1A',
   role: 'solo',
   startSeconds: 17.5,
+  startKnown: true,
   bars: 4,
+  barsKnown: false,
+  tuning: 'drop D',
+  capo: null,
   times: 2,
   open: false,
   passes: [
@@ -94,7 +98,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
       scaleLengthMm: 648,
     },
     ...{ rig: [{ fromSeconds: 0, toSeconds: 30, note: 'neck pickup' }], songSeconds: 200, offsetCents: -12.5 },
-    ...{ pitchWay: 'shift the playback', studentLayer: 'lead', version: 1 },
+    ...{ pitchWay: 'shift the playback', studentLayer: 'lead', tempoKnown: false, rhythm: 'by feel', version: 1 },
   },
   keepPlan: {
     ...{ version: 1, learning: 'hardest first', raising: null, targetPercent: 90 },
@@ -107,6 +111,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
     ],
   },
   addSection: section,
+  sectionAgain: { startSeconds: 20, startKnown: true },
   changeSection: { ...section, version: 1, struck: false },
   addPhrase: phrase,
   changePhrase: { ...phrase, version: 1, struck: true },

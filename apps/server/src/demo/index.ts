@@ -71,9 +71,20 @@ const PLAIN_SET_UP = {
   scaleLengthMm: 648,
   songSeconds: null,
   pitchWay: 'tune the guitar',
+  tempoKnown: true,
+  rhythm: 'counted',
   studentLayer: 'lead',
 } as const;
-const PLAIN_SECTION = { times: 1, open: false, passes: [], jump: null } as const;
+const PLAIN_SECTION = {
+  startKnown: true,
+  barsKnown: true,
+  tuning: null,
+  capo: null,
+  times: 1,
+  open: false,
+  passes: [],
+  jump: null,
+} as const;
 const PLAIN_PHRASE = { layer: 'lead', certainty: 'heard', reason: '' } as const;
 
 /** Signs of life of the timer, minutes apart. */

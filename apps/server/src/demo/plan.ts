@@ -1,4 +1,4 @@
-import type { PlanPiece, Transcription } from '@jam-ledger/contract';
+import { startValueOf, type PlanPiece, type Transcription } from '@jam-ledger/contract';
 import { difficultyOf } from '@jam-ledger/core/difficulty';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
 import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
@@ -15,7 +15,7 @@ export function demoPlan(song: Transcription, already: readonly PlanPiece[]): re
   const phrases = song.sections.flatMap(({ id: sectionId, startSeconds, phrases: own }) =>
     own.map(({ id, text }) => {
       const { bpm, meter } = tempoAt(startSeconds, readTempoChanges(song));
-      const { phrase } = readPlaced(text, { tuning, meter });
+      const { phrase } = readPlaced(text, { tuning, capo, meter, startValue: startValueOf(song.rhythm) });
       const { total, hardest } = difficultyOf(phrase, { ...guitar, bpm });
       const cut = phraseToCut(phrase, { id, sectionId, difficulty: total, hardest: hardest?.span });
       return { bpm, cut, floorBpm: floorTempo(phrase, bpm)?.bpm ?? null };

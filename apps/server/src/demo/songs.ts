@@ -42,7 +42,7 @@ export interface DemoSong {
   readonly guitarMeant: GuitarMeant;
   readonly guitar: string;
   readonly remarks: string;
-  readonly setUp: Omit<SongBasics, 'frets' | 'feel' | 'pitchWay'> & Partial<SetUp>;
+  readonly setUp: Omit<SongBasics, 'frets' | 'feel' | 'pitchWay' | 'rhythm'> & Partial<SetUp>;
   readonly sections: readonly DemoSection[];
   /** Whether its pieces are cut; what is given of them besides phrases, by name, with its results. */
   readonly plan?: Readonly<Record<string, DemoPhrase['results']>>;

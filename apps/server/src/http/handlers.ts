@@ -34,6 +34,7 @@ export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handl
   plan: (context, { id }) => studio.showPlan(context, id),
   keepPlan: (context, { id, body }) => studio.keepPlan(context, id, body),
   addSection: (context, { id, body }) => studio.addSection(context, id, body),
+  sectionAgain: (context, { id, body }) => studio.repeatSection(context, id, body),
   changeSection: (context, { id, body }) => studio.changeSection(context, id, body),
   addPhrase: (context, { id, body }) => studio.addPhrase(context, id, body),
   changePhrase: (context, { id, body }) => studio.changePhrase(context, id, body),

@@ -14,6 +14,7 @@ import { trust } from './012-trust.ts';
 import { words } from './013-words.ts';
 import { positions } from './014-positions.ts';
 import { moves } from './015-moves.ts';
+import { secondEdition } from './016-second-edition.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -34,4 +35,5 @@ export const migrations: readonly Migration[] = [
   words,
   positions,
   moves,
+  secondEdition,
 ];

@@ -12,6 +12,7 @@ export interface FactlessRow {
   readonly capo: number;
   readonly key: string;
   readonly tempo: number;
+  readonly rhythm: string;
   readonly meter: string;
   readonly changes: SetUp['changes'];
 }
@@ -34,8 +35,8 @@ export function findFactless(store: Store, of: FactlessOf): Promise<readonly Fac
           ? ['WHERE p.id = $1::uuid', of.phraseId]
           : ['WHERE f.id IS NULL ORDER BY p.id LIMIT $1', of.max];
   return store.rows<FactlessRow>(
-    `SELECT p.id, p.studio_id AS "studioId", p.text, c.start_seconds AS "startSeconds", t.tuning, t.capo, t.key, t.tempo,
-            t.meter, t.changes
+    `SELECT p.id, p.studio_id AS "studioId", p.text, c.start_seconds AS "startSeconds", coalesce(c.tuning, t.tuning) AS tuning,
+            coalesce(c.capo, t.capo) AS capo, t.key, t.tempo, t.rhythm, t.meter, t.changes
        FROM phrases p
        JOIN sections c ON c.studio_id = p.studio_id AND c.id = p.section_id
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
@@ -96,6 +97,7 @@ export interface LickRow {
   readonly capo: number;
   readonly key: string;
   readonly meter: string;
+  readonly rhythm: string;
   readonly section: string;
   readonly student: string;
   readonly bpm: number;
@@ -129,8 +131,8 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
           AND ($12::text[] IS NULL OR f.grams && $12::text[])
           AND ($13::uuid IS NULL OR f.id <> $13)
      )
-     SELECT count(*) OVER ()::int AS total, p.id AS "phraseId", p.name, p.text, t.id AS "songId", t.title, t.tuning, t.capo, t.key,
-            t.meter, c.label AS section, s.name AS student, f.bpm, f.techniques, f.chords,
+     SELECT count(*) OVER ()::int AS total, p.id AS "phraseId", p.name, p.text, t.id AS "songId", t.title,
+            coalesce(c.tuning, t.tuning) AS tuning, coalesce(c.capo, t.capo) AS capo, t.key, t.meter, t.rhythm, c.label AS section, s.name AS student, f.bpm, f.techniques, f.chords,
             f.lowest_fret AS "lowestFret", f.highest_fret AS "highestFret"
        FROM found f
        JOIN phrases p ON p.studio_id = f.studio_id AND p.id = f.id

@@ -35,6 +35,7 @@ export interface PieceRow {
   readonly capo: number;
   readonly key: string;
   readonly tempo: number;
+  readonly rhythm: string;
   readonly meter: string;
   readonly feel: string;
   readonly pitchWay: string;
@@ -126,7 +127,8 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
             p.lesson_day::text AS "lessonDay", p.lesson_fixed AS "lessonFixed",
             f.id AS "phraseId",
             c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
-            t.id AS "songId", t.title, t.whose, t.tuning, t.capo, t.key, t.tempo, t.meter, t.feel,
+            t.id AS "songId", t.title, t.whose, coalesce(c.tuning, t.tuning) AS tuning, coalesce(c.capo, t.capo) AS capo, t.key,
+            t.tempo, t.meter, t.feel, t.rhythm,
             t.pitch_way AS "pitchWay", t.frets,
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
             s.span_frets AS "spanFrets",

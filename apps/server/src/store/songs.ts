@@ -12,6 +12,8 @@ type SetUpColumns = Pick<
   | 'key'
   | 'secondKey'
   | 'tempo'
+  | 'tempoKnown'
+  | 'rhythm'
   | 'meter'
   | 'feel'
   | 'changes'
@@ -37,7 +39,8 @@ export interface TranscriptionRow extends SetUpColumns {
 export function findTranscriptions(store: Store, studioId: string, id?: string): Promise<readonly TranscriptionRow[]> {
   return store.rows<TranscriptionRow>(
     `SELECT t.id, t.version, t.student_id AS "studentId", s.name AS "studentName", t.title, t.whose, t.tuning,
-            t.capo, t.key, t.second_key AS "secondKey", t.tempo, t.meter, t.feel, t.changes, t.rig, t.frets,
+            t.capo, t.key, t.second_key AS "secondKey", t.tempo, t.tempo_known AS "tempoKnown",
+            t.rhythm, t.meter, t.feel, t.changes, t.rig, t.frets,
             t.scale_length_mm AS "scaleLengthMm", t.song_seconds AS "songSeconds", t.offset_cents AS "offsetCents",
             t.pitch_way AS "pitchWay", t.student_layer AS "studentLayer",
             (SELECT count(*)::int FROM phrases f

@@ -26,7 +26,7 @@ export {
 } from './people/people.ts';
 export { postEntry, strikeEntry } from './pieces/postEntry.ts';
 export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series/series.ts';
-export { addSection, changeSection } from './songs/sections.ts';
+export { addSection, changeSection, repeatSection } from './songs/sections.ts';
 export { pinNote, strikePin } from './pieces/pins.ts';
 export { keepPlan, showPlan } from './pieces/plans.ts';
 export { showLedger } from './ledger/showLedger.ts';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FIDELITY_SAYS, type Phrase, type Section } from '@jam-ledger/contract';
+import { FIDELITY_SAYS, songAt, startValueOf, type Phrase, type Section, type SetUp } from '@jam-ledger/contract';
 import { tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { scoreOf, type Meter } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
@@ -21,16 +21,22 @@ onMounted(() => notices.tell(() => store.load(String(route.params['id']))));
 const PAGE_SCALE = 0.62;
 
 const song = computed(() => store.song);
-const tuning = computed(() => tuningOf(song.value ?? { tuning: 'standard' }));
+const NO_SONG: Pick<SetUp, 'tuning' | 'capo' | 'rhythm'> = { tuning: 'standard', capo: 0, rhythm: 'counted' };
 const tempoChanges = computed(() => readTempoChanges(song.value ?? { tempo: 100, meter: '4/4', changes: [] }));
-const barsOf = ({ text }: Phrase, meter: Meter) =>
-  scoreOf(readPlaced(text, { tuning: tuning.value, meter, capo: song.value?.capo ?? 0 }).phrase);
+const barsOf = ({ text }: Phrase, meter: Meter, section: Section) => {
+  const { capo, rhythm, ...there } = songAt(song.value ?? NO_SONG, section);
+  const startValue = startValueOf(rhythm);
+  return scoreOf(readPlaced(text, { tuning: tuningOf(there), meter, capo, startValue }).phrase);
+};
 const sections = computed(() =>
   (song.value?.sections ?? []).map((section) => ({
     section,
     phrases: section.phrases
       .filter(({ chosen }) => chosen)
-      .map((phrase) => ({ phrase, bars: barsOf(phrase, tempoAt(section.startSeconds, tempoChanges.value).meter) })),
+      .map((phrase) => ({
+        phrase,
+        bars: barsOf(phrase, tempoAt(section.startSeconds, tempoChanges.value).meter, section),
+      })),
   })),
 );
 const legend = computed(() => legendOf(sections.value.flatMap(({ phrases }) => phrases.flatMap(({ bars }) => bars))));
@@ -80,7 +86,9 @@ onKeyStroke('p', (event) => {
           <p v-if="index === 0 && section.passes.length > 0" class="soft passes">
             {{ section.passes.map(sayPass).join('; ') }}
           </p>
-          <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="PAGE_SCALE">Empty.</TabPage>
+          <TabPage :bars="bars" :strings="tuningOf(songAt(song, section)).openMidis.length" :scale="PAGE_SCALE"
+            >Empty.</TabPage
+          >
         </section>
       </template>
     </div>

@@ -1,4 +1,4 @@
-import type { Phrase, Transcription } from '@jam-ledger/contract';
+import { songAt, type Phrase, type Transcription } from '@jam-ledger/contract';
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { ref, shallowRef } from 'vue';
 import type { PlanPhrase } from './planEdits.ts';
@@ -12,7 +12,6 @@ export function useCutting() {
 
   async function compute(song: Transcription): Promise<void> {
     const tempoChanges = readTempoChanges(song);
-    const tuning = tuningOf(song);
     const policy = POLICY_OF_SCHOOL[song.student.schools.picking];
     const own = song.sections.flatMap((section) =>
       section.phrases.filter(isPlayed).map((phrase) => ({ section, phrase })),
@@ -24,7 +23,16 @@ export function useCutting() {
       const { bpm, meter } = tempoAt(section.startSeconds, tempoChanges);
       const key = keyTextAt(section.startSeconds, song);
       const isTrusted = phrase.status !== 'draft';
-      const job = jobOf({ text: phrase.text, song, tuning, meter, bpm, key, policy, isTrusted });
+      const job = jobOf({
+        text: phrase.text,
+        song: songAt(song, section),
+        tuning: tuningOf(songAt(song, section)),
+        meter,
+        bpm,
+        key,
+        policy,
+        isTrusted,
+      });
       const report = await askHands((worker) => worker.cut(job, { id: phrase.id, sectionId: section.id }));
       made.push({ ...report, name: phrase.name, section: section.label, bpm });
       done.value += 1;

@@ -9,7 +9,8 @@ const props = defineProps<{ drill: Drill; song: SongBasics; bpm: number }>();
 
 const { reading, bars, tuning } = useReading(
   () => props.drill.text,
-  () => props.song,
+  // A drill says its own lengths.
+  () => ({ ...props.song, rhythm: 'counted' as const }),
 );
 const { player, playing, play } = useListening(
   () => ({ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(props.song), bpm: props.bpm }),

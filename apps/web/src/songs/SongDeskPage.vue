@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { writeMeter } from '@jam-ledger/core/notation';
-import type { PieceBody, Phrase, SectionBody, SetUpChange } from '@jam-ledger/contract';
+import { songAt, type PieceBody, type Phrase, type SectionBody, type SetUpChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { computed, onMounted, ref } from 'vue';
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute } from 'vue-router';
+import { pressOnDesk } from './deskKeys.ts';
 import { listenAgain } from './listenAgain.ts';
 import { useSetUp } from './setup/useSetUp.ts';
 import { useFormDesk } from './form/useFormDesk.ts';
@@ -30,6 +31,9 @@ const notices = useNotices();
 const chosenSection = ref<string>();
 const chosenPhrase = ref<string>();
 const editing = ref<'set-up' | 'new-section' | 'section' | undefined>();
+const root = useTemplateRef<HTMLElement>('root');
+/** Whether the phrase that is opened next gets the keyboard at once. */
+const typing = ref(false);
 
 const song = computed(() => store.song);
 const form = useSongForm(() => store.song);
@@ -41,6 +45,8 @@ const section = computed(
 const phrase = computed(
   () => section.value?.phrases.find(({ id }) => id === chosenPhrase.value) ?? section.value?.phrases[0],
 );
+/** The song as its guitar is where the phrase stands. */
+const songThere = computed(() => (song.value && section.value ? songAt(song.value, section.value) : song.value));
 const piecesByPhrase = computed(
   () => new Map(ledger.pieces.filter(({ kind }) => kind === 'phrase').map((piece) => [piece.phrase.id, piece])),
 );
@@ -73,6 +79,18 @@ async function keep(change: SetUpChange): Promise<void> {
 
 async function addSection(body: SectionBody): Promise<void> {
   chosenSection.value = (await store.addSection(body))?.id;
+  await nextTick();
+  // Its first phrase comes next.
+  root.value?.querySelector<HTMLElement>('.add-phrase')?.focus();
+}
+
+function repeatSection(): Promise<void> {
+  return notices.tell(async () => {
+    if (!section.value) return;
+    const first = await desk.repeat(section.value);
+    typing.value = true;
+    chosenPhrase.value = first?.id;
+  });
 }
 
 async function changeSection(body: SectionBody): Promise<void> {
@@ -85,6 +103,7 @@ function addPhrase(): Promise<void> {
     const current = section.value;
     if (!current) return;
     const added = await songPhrases.addPhrase(current, `Phrase ${current.phrases.length + 1}`);
+    typing.value = true;
     chosenPhrase.value = added.id;
   });
 }
@@ -95,6 +114,8 @@ function closeSetUp(): void {
 
 async function assign(body: PieceBody): Promise<void> {
   const piece = await songPhrases.assign(body);
+  // Places that were open are written into the text as the piece is given.
+  await store.reload();
   await ledger.load(piece.student.id);
   notices.say(`“${piece.phrase.name}” is assigned to ${piece.student.name}.`, async () => {
     await songPhrases.takeBack(piece);
@@ -109,6 +130,7 @@ function showSection(id: string): void {
 /** To the phrase after (or before) the one on the desk, over the borders of sections. */
 function goPhrase(by: 1 | -1): void {
   const all = store.phrases;
+  typing.value = true;
   openPhrase(all[all.findIndex(({ id }) => id === phrase.value?.id) + by]?.id);
 }
 
@@ -125,7 +147,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
 </script>
 
 <template>
-  <div v-if="song">
+  <div v-if="song" ref="root" @keydown="pressOnDesk($event, root, { addPhrase, repeatSection })">
     <header class="head">
       <div>
         <h1>{{ song.title }}</h1>
@@ -135,8 +157,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       </div>
       <p class="facts">
         {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} ·
-        {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} · {{ song.tempo }} bpm ·
-        {{ song.meter }} · {{ song.frets }} frets
+        {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} ·
+        {{ song.tempoKnown ? `${song.tempo} bpm` : 'tempo not said' }} · {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
         <RouterLink class="to" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
         <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
@@ -206,6 +228,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
           @add="addPhrase"
           @strike="notices.tell(() => songPhrases.strikePhrase($event, true))"
           @edit="editing = 'section'"
+          @again="repeatSection"
           @strike-section="section && notices.tell(() => store.strikeSection(section!, true))"
         />
         <p v-else class="soft">Lay out the form first: where does the first section start?</p>
@@ -213,10 +236,11 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         <Button size="small" outlined icon="pi pi-plus" label="Add a section" @click="editing = 'new-section'" />
       </aside>
       <PhraseDesk
-        v-if="phrase"
+        v-if="phrase && songThere"
         :key="phrase.id"
         :phrase="phrase"
-        :song="song"
+        :song="songThere"
+        :typing="typing"
         :piece="piecesByPhrase.get(phrase.id)"
         :assign="assign"
         :rename="rename"

@@ -1,4 +1,12 @@
-import type { Phrase, Section, SectionBody, SetUp, SetUpChange, Transcription } from '@jam-ledger/contract';
+import type {
+  Phrase,
+  Section,
+  SectionAgain,
+  SectionBody,
+  SetUp,
+  SetUpChange,
+  Transcription,
+} from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { api, Refused } from '../api/index.ts';
@@ -6,16 +14,31 @@ import { useNotices } from '../session/index.ts';
 
 /** The set-up of a song, all that a person can change of it. */
 export function setUpOf(song: SetUp): SetUp {
-  const { title, whose, tuning, capo, key, secondKey, tempo, meter, feel, changes, rig } = song;
+  const { title, whose, tuning, capo, key, secondKey, tempo, tempoKnown, meter, feel, rhythm, changes, rig } = song;
   const { frets, scaleLengthMm, songSeconds, offsetCents, pitchWay, studentLayer } = song;
   const guitar = { tuning, capo, frets, scaleLengthMm, offsetCents, pitchWay };
-  return { title, whose, ...guitar, key, secondKey, tempo, meter, feel, changes, rig, songSeconds, studentLayer };
+  return {
+    title,
+    whose,
+    ...guitar,
+    key,
+    secondKey,
+    tempo,
+    tempoKnown,
+    meter,
+    feel,
+    rhythm,
+    changes,
+    rig,
+    songSeconds,
+    studentLayer,
+  };
 }
 
 /** What of a section a person can change. */
 export function sectionBody(section: SectionBody): SectionBody {
-  const { label, role, startSeconds, bars, times, open, passes, jump } = section;
-  return { label, role, startSeconds, bars, times, open, passes, jump };
+  const { label, role, startSeconds, startKnown, bars, barsKnown, tuning, capo, times, open, passes, jump } = section;
+  return { label, role, startSeconds, startKnown, bars, barsKnown, tuning, capo, times, open, passes, jump };
 }
 
 /** What is said when somebody else saved the same thing first. */
@@ -61,8 +84,19 @@ export const useSong = defineStore('song', () => {
     return section;
   }
 
+  /** Lets a section come again at the end; its phrases follow those of the first. Can be taken back. */
+  async function repeatSection(section: Section, again: SectionAgain): Promise<Section> {
+    const added = await api.sectionAgain({ id: section.id, body: again });
+    await reload();
+    notices.say(`Section ${section.label} comes again; its phrases follow the first.`, () =>
+      strikeSection(added, true),
+    );
+    return added;
+  }
+
   async function strikeSection(section: Section, struck: boolean): Promise<void> {
-    const { id, version, label } = section;
+    const { id, label } = section;
+    const { version } = song.value?.sections.find((one) => one.id === id) ?? section;
     const changed = await api.changeSection({ id, body: { ...sectionBody(section), version, struck } });
     await reload();
     if (struck) notices.say(`Section ${label} is struck out.`, () => strikeSection(changed, false));
@@ -103,6 +137,8 @@ export const useSong = defineStore('song', () => {
     // Shown at once; what the server says comes after it.
     amended.forEach(keepSection);
     for (const section of amended) await saveSection(section);
+    // What is only supposed to start there goes along.
+    if (song.value?.sections.some(({ startKnown }) => !startKnown)) await reload();
     const back = before.map((section) => ({ id: section.id, change: sectionBody(section) }));
     notices.say(says, () => amendSections(back, 'Taken back.'));
   }
@@ -126,6 +162,7 @@ export const useSong = defineStore('song', () => {
     reload,
     changeSetUp,
     addSection,
+    repeatSection,
     changeSection,
     amendSections,
     strikeSection,

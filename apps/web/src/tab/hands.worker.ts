@@ -30,6 +30,7 @@ import {
   type Phrase,
   type Span,
   type Technique,
+  type NoteValue,
 } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
 import { crossings, planStrokes, strokeMarks, type PickingPolicy, type Stroke } from '@jam-ledger/core/picking';
@@ -41,6 +42,7 @@ import { expose } from 'comlink';
 /** A text, and whose hands and guitar it is for. */
 export interface HandJob extends CheckOptions {
   readonly meter: Meter;
+  readonly startValue: NoteValue;
   readonly known: readonly Technique[];
   readonly policy: PickingPolicy;
   readonly feel: Feel;
@@ -118,8 +120,13 @@ export interface CutReport {
 const MAX_ITEMS = 2000;
 
 /** What a text is read with, wherever it is read: places that are looked for must be the same everywhere. */
-function setUpOf({ tuning, capo, meter }: HandJob): Pick<HandJob, 'tuning' | 'capo' | 'meter'> {
-  return { tuning, capo, meter };
+function setUpOf({
+  tuning,
+  capo,
+  meter,
+  startValue,
+}: HandJob): Pick<HandJob, 'tuning' | 'capo' | 'meter' | 'startValue'> {
+  return { tuning, capo, meter, startValue };
 }
 
 function readJob(job: HandJob): Phrase {
@@ -225,7 +232,10 @@ const hands = {
     const made = makeVariant(readJob(job), kind, { ...guitar, ...(key && { key }), ...options });
     const { problems } = readPlaced(job.text, setUpOf(job));
     const changes = [...made.changes, ...sayUnread(job.text, problems)];
-    return { text: writeShorthand(made.phrase, { strings: namesOf(guitar) }), changes };
+    return {
+      text: writeShorthand(made.phrase, { strings: namesOf(guitar), firstValue: job.startValue === 'untimed' }),
+      changes,
+    };
   },
 };
 

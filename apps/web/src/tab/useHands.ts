@@ -1,4 +1,4 @@
-import type { PickingSchool, Transcription } from '@jam-ledger/contract';
+import { startValueOf, type PickingSchool, type Transcription } from '@jam-ledger/contract';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
 import type { Meter, Problem } from '@jam-ledger/core/notation';
 import type { PickingPolicy } from '@jam-ledger/core/picking';
@@ -46,6 +46,7 @@ export function jobOf({ text, song, tuning, meter, bpm, key, policy, isTrusted }
     ...guitar,
     text,
     meter: toRaw(meter),
+    startValue: startValueOf(song.rhythm),
     bpm,
     key: readKey(key),
     known,

@@ -1,4 +1,13 @@
-import { COMMON_TIME, readMeter, scoreOf, type Meter, type Reading, type ScoreBar } from '@jam-ledger/core/notation';
+import { startValueOf, type Rhythm } from '@jam-ledger/contract';
+import {
+  COMMON_TIME,
+  readMeter,
+  scoreOf,
+  type Meter,
+  type ReadOptions,
+  type Reading,
+  type ScoreBar,
+} from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
 import { readTuning, TUNINGS, type Tuning } from '@jam-ledger/core/pitch';
 import { computed, toValue, type ComputedRef, type MaybeRefOrGetter } from 'vue';
@@ -9,6 +18,8 @@ export interface ReadingSetUp {
   readonly meter: string;
   /** Fret of the capo; none where left out. */
   readonly capo?: number;
+  /** How lengths are written where a phrase says none; counted where left out. */
+  readonly rhythm?: Rhythm;
 }
 
 /** The tuning of a set-up; standard where it cannot be read. */
@@ -34,12 +45,15 @@ export function useReading(text: MaybeRefOrGetter<string>, setUp: MaybeRefOrGett
   const capo = computed(() => toValue(setUp).capo ?? 0);
   const tuning = computed(() => tuningOf({ tuning: tuningText.value }));
   const meter = computed(() => readMeter(meterText.value) ?? COMMON_TIME);
-  let last: { text: string; tuning: Tuning; meter: Meter; capo: number; reading: Reading } | undefined;
+  const startValue = computed(() => startValueOf(toValue(setUp).rhythm ?? 'counted'));
+  let last: { text: string; set: ReadOptions; reading: Reading } | undefined;
+  const set = computed(() => ({
+    ...{ tuning: tuning.value, meter: meter.value, capo: capo.value },
+    startValue: startValue.value,
+  }));
   const read = (asked: string): Reading => {
-    const set = { tuning: tuning.value, meter: meter.value, capo: capo.value };
-    const isSame = last?.tuning === set.tuning && last.meter === set.meter && last.capo === set.capo;
-    if (last?.text === asked && isSame) return last.reading;
-    last = { text: asked, ...set, reading: readPlaced(asked, set) };
+    if (last?.text === asked && last.set === set.value) return last.reading;
+    last = { text: asked, set: set.value, reading: readPlaced(asked, set.value) };
     return last.reading;
   };
   const reading = computed(() => read(toValue(text)));

@@ -38,6 +38,8 @@ export interface CheckedForm {
   readonly tempoChanges: TempoChanges;
   /** Bars that the phrases written for a section fill, by its id; missing where none is written, null where only their order is known. */
   readonly phraseBars: ReadonlyMap<string, number | null>;
+  /** False where the tempo is only supposed; left out where it is known. */
+  readonly tempoKnown?: boolean;
   /** How long the recording is, seconds; left out where nobody said. */
   readonly songSeconds?: number | undefined;
 }
@@ -74,15 +76,15 @@ interface Neighbours {
 }
 
 function checkClock({ section, next, played, firsts }: Neighbours, form: CheckedForm): readonly FormProblem[] {
-  if (!next) return [];
+  if (!next || section.startKnown === false || next.startKnown === false) return [];
   const { startSeconds: from } = section;
   const { startSeconds: to } = next;
   if (to < from)
     return [problem('out-of-order', next, `${next.label} starts before ${section.label}, which stands before it.`)];
   if (to === from) return [problem('same-start', next, `${next.label} and ${section.label} start at the same time.`)];
   const between = played.rounds.slice(firsts.get(section.id) ?? 0, firsts.get(next.id) ?? 0);
-  const open = new Set(form.sections.filter((one) => one.open).map(({ id }) => id));
-  if (between.some(({ id }) => open.has(id))) return [];
+  const open = new Set(form.sections.filter((one) => one.open || one.barsKnown === false).map(({ id }) => id));
+  if (form.tempoKnown === false || between.some(({ id }) => open.has(id))) return [];
   const bars = between.reduce((sum, round) => sum + round.bars, 0);
   const takes = secondsAfter(from, bars, form.tempoChanges) - from;
   if (bars === 0 || Math.abs(takes - (to - from)) <= 2 * STAMP_SECONDS) return [];
@@ -121,7 +123,7 @@ function clockProblem({ section, next, bars, takes, alone }: Disagreement, { tem
 }
 
 function checkEnd(section: FormSection, { songSeconds, tempoChanges }: CheckedForm): readonly FormProblem[] {
-  if (songSeconds === undefined) return [];
+  if (songSeconds === undefined || section.startKnown === false) return [];
   const { label, startSeconds, bars } = section;
   const recording = `the recording ends at ${round(songSeconds)} s`;
   if (startSeconds >= songSeconds)
@@ -145,7 +147,7 @@ function checkWayOut(section: FormSection, next: FormSection | undefined): reado
 function checkPhrases(section: FormSection, { phraseBars }: CheckedForm): readonly FormProblem[] {
   const written = phraseBars.get(section.id);
   if (written === undefined) return [problem('no-phrases', section, `${section.label} has no phrase yet.`)];
-  if (written === null) return [];
+  if (written === null || section.barsKnown === false) return [];
   const fix = {
     title: `Make it ${Math.ceil(written)} bars`,
     sectionId: section.id,

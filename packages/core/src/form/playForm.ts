@@ -17,6 +17,9 @@ export interface FormSection {
   /** About so often, to the fade. */
   readonly open?: boolean;
   readonly startSeconds: number;
+  /** False where the start, or the length, is only supposed; nothing is checked against it then. */
+  readonly startKnown?: boolean;
+  readonly barsKnown?: boolean;
   readonly passes: readonly PassNote[];
   /** The section the form jumps back to after this one, and how often; then it goes on. */
   readonly jump?: { readonly to: string; readonly times: number };

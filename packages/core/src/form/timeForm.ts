@@ -20,11 +20,15 @@ export interface SongPlace {
 }
 
 /**
- * The playing order against the clock: where a section is first heard, its stamp counts; the rounds after it follow
+ * The playing order against the clock: where a section is first heard, its stamp counts, if it is known; the rounds after it follow
  * one another by their bars.
  */
 export function timeForm(sections: readonly FormSection[], tempoChanges: TempoChanges): readonly TimedRound[] {
-  const stamps = new Map(sections.map(({ id, startSeconds }) => [id, startSeconds]));
+  const stamps = new Map(
+    sections.flatMap(({ id, startSeconds, startKnown }, index) =>
+      startKnown === false && index > 0 ? [] : [[id, startSeconds] as const],
+    ),
+  );
   let now = 0;
   return playForm(sections).rounds.map((round) => {
     const stamp = round.visit === 1 ? stamps.get(round.id) : undefined;

@@ -107,3 +107,9 @@ function readArm(word: string): readonly number[] {
 }
 
 const ARM = new RegExp(NOTE_MARK_RECORDS.arm.pattern, 'g');
+
+/** What closes a bracket that was left open, at the end of a text: behind a comment on a line of its own. */
+export function closerAt(text: string, isRepeat: boolean): string {
+  const isInComment = /(^|\s)#[^\n]*$/.test(text.slice(-400));
+  return `${isInComment ? '\n' : ' '}${isRepeat ? ']2' : '}'}`;
+}

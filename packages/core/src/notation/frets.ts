@@ -68,6 +68,32 @@ export function rewriteFrets(
   });
 }
 
+/** The text of an event with its strings by letters or by numbers; a fret that goes by the string before gets its own written. */
+export function nameStrings(typed: string, strings: readonly number[], by: 'letters' | 'numbers'): string {
+  const mark = by === 'numbers' ? '@' : '';
+  const named = (all: readonly number[]) => {
+    const names = all.map((string) => (by === 'numbers' ? String(string) : letterOfString(string)));
+    return names.includes(undefined) ? undefined : `${mark}${names.join('')}`;
+  };
+  const stringOf = (sign: string) => stringOfLetter(sign) ?? Number(sign);
+  let end = -1;
+  return typed.replace(FRET, (...match: readonly (string | number | undefined)[]) => {
+    const [whole, fret, names, bare, only] = match
+      .slice(0, 5)
+      .map((part) => (part === undefined ? undefined : String(part)));
+    const at = Number(match[5]);
+    const signs = names ?? only;
+    if (signs !== undefined) {
+      const text = named(signsOf(signs).map(stringOf));
+      // Frets with numbers are not written at once behind one another.
+      const joint = by === 'numbers' && at === end ? '+' : '';
+      end = at + (whole ?? '').length;
+      return text === undefined ? (whole ?? '') : `${joint}${fret ?? ''}${text}`;
+    }
+    return bare === undefined ? (whole ?? '') : `${bare}${named(strings) ?? ''}`;
+  });
+}
+
 /** The signs of some strings, one each. */
 function signsOf(named: string): readonly string[] {
   return Array.from(named.startsWith('@') ? named.slice(1) : named);

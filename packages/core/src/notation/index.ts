@@ -37,6 +37,8 @@ export {
   wrapInRepeat,
 } from './edit.ts';
 export type { Edit, Edited, PlacedItem } from './edit.ts';
+export { foldCase, sayAnotherWay, SAYINGS } from './sayings.ts';
+export type { Saying } from './sayings.ts';
 export { movedText, moveBetween, sayMove, UNMOVED } from './move.ts';
 export type { Move, MoveOn, WrittenPhrase } from './move.ts';
 export { keepStrings, mapEvents, mapItems, rewriteEvents, withItems } from './rewrite.ts';

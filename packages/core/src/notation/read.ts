@@ -1,7 +1,7 @@
 import { Chord } from 'tonal';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { checkBars } from './bars.ts';
-import { hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
+import { closerAt, hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
 import { glued } from './handSlips.ts';
 import { LinkReader } from './links.ts';
 import { isNest, type BendMove, type Item, type Phrase, type Setting, type Span, type WayItem } from './model.ts';
@@ -21,6 +21,8 @@ export interface ReadOptions {
   readonly meter?: Meter;
   /** Fret of the capo, for names of pitches; none when left out. */
   readonly capo?: number;
+  /** The value that a phrase begins with; an eighth when left out. */
+  readonly startValue?: NoteValue;
 }
 
 /** A phrase and everything that was wrong with its text, in the order of the text. */
@@ -67,7 +69,7 @@ class PhraseReader {
   readonly #links: LinkReader;
   /** Chords met in this text; the same few come again and again, and the dictionary is slow. */
   readonly #chords = new Map<string, boolean>();
-  #value: NoteValue = STARTING_VALUE;
+  #value: NoteValue;
   #count = 0;
   /** Whether a chord that is known is in force. */
   #hasChord = false;
@@ -83,6 +85,7 @@ class PhraseReader {
     this.#meter = options.meter ?? COMMON_TIME;
     this.#tuning = options.tuning ?? TUNINGS.standard;
     this.#capo = options.capo ?? 0;
+    this.#value = options.startValue ?? STARTING_VALUE;
     this.#links = new LinkReader(this.#problems);
   }
 
@@ -177,7 +180,8 @@ class PhraseReader {
 
   /** What has been read of one way, up to a place. */
   #wayOf({ items, ways = [], opener }: Frame, to: number): WayItem {
-    const from = ways.at(-1)?.span.to ?? opener.span.to;
+    const before = ways.at(-1);
+    const from = before ? before.span.to + '//'.length : opener.span.to;
     return { kind: 'way', span: { from, to }, items: items.splice(0) };
   }
 
@@ -373,11 +377,8 @@ class PhraseReader {
     const depth = this.#open.findLastIndex(wanted);
     if (depth < 0) {
       const opener = token.kind === 'repeat-close' ? '[' : '{';
-      this.#problems.add(
-        'unknown-item',
-        token.span,
-        `Nothing is open here that this could close; ${opener} is missing.`,
-      );
+      const message = `Nothing is open here that this could close; ${opener} is missing.`;
+      this.#problems.add('unknown-item', token.span, message);
       return;
     }
     while (this.#open.length > depth + 1) this.#closeLeftOpen();
@@ -445,8 +446,7 @@ class PhraseReader {
     }
     const message = `This ${sign} is never closed${repeat ? '; what follows is read once' : ''}.`;
     const end = { from: this.#text.length, to: this.#text.length };
-    const inComment = /(^|\s)#[^\n]*$/.test(this.#text.slice(-400));
-    const closer = `${inComment ? '\n' : ' '}${repeat ? ']2' : '}'}`;
+    const closer = closerAt(this.#text, repeat);
     this.#problems.add('repeat-unclosed', span, message, { title: 'Close it at the end', span: end, text: closer });
   }
 }

@@ -8,6 +8,8 @@ import { sameValue, STARTING_VALUE, writeMeter, writeValue, type NoteValue } fro
 /** How strings are named: letters (six strings only) or numbers from the thinnest. */
 export interface WriteOptions {
   readonly strings: 'letters' | 'numbers';
+  /** Whether the first value is written whatever it is, for those who read it with another one to begin with. */
+  readonly firstValue?: boolean;
 }
 
 /**
@@ -15,7 +17,8 @@ export interface WriteOptions {
  * strings beyond the sixth are written as numbers whatever is asked.
  */
 export function writeShorthand(phrase: Phrase, options: WriteOptions): string {
-  const writer = new Writer(options.strings === 'letters' && onSixStrings(phrase.items));
+  const isLettered = options.strings === 'letters' && onSixStrings(phrase.items);
+  const writer = new Writer(isLettered, options.firstValue ? 'grace' : STARTING_VALUE);
   return writer.items(phrase.items);
 }
 

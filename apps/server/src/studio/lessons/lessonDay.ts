@@ -32,6 +32,8 @@ import {
 } from '../../store/index.ts';
 import { orNotFound, orConflict, requireStudent } from '../context/rows.ts';
 import { writeHome } from '../people/outbox.ts';
+import { phrasesOf } from '../pieces/assignPiece.ts';
+import { settlePlaces } from '../songs/references.ts';
 import { describeLesson } from '../series/series.ts';
 import { openLedger } from '../ledger/showLedger.ts';
 import { Invalid, Conflict } from '../context/errors.ts';
@@ -100,6 +102,8 @@ export async function keepLessonNote(
     await addRow(store.lessonNoteRevisions, revision);
   }
   const ids = texts.assigned.map(({ pieceId }) => pieceId);
+  const planned = await store.pieces.findAll({ where: { studioId: studio.id, id: ids, assignedOn: null } });
+  await settlePlaces(context, planned.flatMap(phrasesOf));
   await givePieces(store, studio.id, { studentId, ids, day });
   if (send) await writeHome(context, studentId, { subject: `Your lesson on ${sayDay(day)}`, body: homeText(texts) });
   return orNotFound((await noteOf(context, studentId, day)) ?? undefined);

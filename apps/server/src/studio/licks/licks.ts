@@ -1,4 +1,4 @@
-import { LICK_LIMITS, type Lick, type LickQuery, type LicksFound } from '@jam-ledger/contract';
+import { LICK_LIMITS, RHYTHMS, startValueOf, type Lick, type LickQuery, type LicksFound } from '@jam-ledger/contract';
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { factsOf } from '@jam-ledger/core/licks';
 import { ALIKE, compare, sayLikeness, type CompareOptions } from '@jam-ledger/core/likeness';
@@ -14,7 +14,7 @@ import {
   type LickRow,
   type Store,
 } from '../../store/index.ts';
-import { orNotFound } from '../context/rows.ts';
+import { orNotFound, parseWord } from '../context/rows.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { type RequestContext } from '../context/context.ts';
 
@@ -55,6 +55,7 @@ interface SetUpColumns {
   readonly capo: number;
   readonly key: string;
   readonly meter: string;
+  readonly rhythm: string;
 }
 
 function setupOf({ tuning, capo, key }: SetUpColumns): CompareOptions {
@@ -67,7 +68,10 @@ function setupThere(row: FactlessRow): CompareOptions {
 }
 
 function phraseOf(row: SetUpColumns & { readonly text: string }, meter: Phrase['meter']): Phrase {
-  return readPlaced(row.text, { tuning: setupOf(row).tuning, capo: row.capo, meter }).phrase;
+  return readPlaced(row.text, {
+    ...{ tuning: setupOf(row).tuning, capo: row.capo, meter },
+    startValue: startValueOf(parseWord(RHYTHMS, row.rhythm)),
+  }).phrase;
 }
 
 /** The phrases of the studio that fit a search, or that are like one. @throws Forbidden, NotFound */
@@ -122,9 +126,11 @@ function padded(pattern: string | undefined): string | null {
 }
 
 function describeLick(row: LickRow, likeness: string): Lick {
-  const { phraseId, name, text, section, student, bpm, chords, lowestFret, highestFret } = row;
+  const { phraseId, name, section, student, bpm, chords, lowestFret, highestFret } = row;
   const { songId: id, title, tuning, capo, key, meter } = row;
   const techniques = TECHNIQUES.filter((technique) => row.techniques.includes(technique));
   const song = { id, title, tuning, capo, key, meter };
+  // Read apart from its song, it says itself that only the order of its notes is known.
+  const text = row.rhythm === 'counted' || row.text.startsWith('/') ? row.text : `/? ${row.text}`;
   return { phraseId, name, text, song, section, student, bpm, techniques, chords, lowestFret, highestFret, likeness };
 }

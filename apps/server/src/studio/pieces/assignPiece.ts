@@ -1,9 +1,10 @@
 import type { Piece, PieceBody, PieceChange } from '@jam-ledger/contract';
-import { cutKey, wholePhrase } from '@jam-ledger/core/pieces';
+import { cutKey, wholePhrase, type Excerpt } from '@jam-ledger/core/pieces';
 import { addRow, findOwn, findRow, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
+import { settlePlaces } from '../songs/references.ts';
 import { Invalid } from '../context/errors.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
 
@@ -26,6 +27,7 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
   const before = await findRow(store.pieces, owned);
   if (before && before.assignedOn !== null && !before.struck)
     throw new Invalid([{ field: 'phraseId', message: 'This phrase is already a practice piece of this student.' }]);
+  await settlePlaces(context, [phrase.id]);
   const values = { startBpm, targetBpm, floorBpm, difficulty, assignedOn: dayOf(context), struck: false };
   const position = before && !before.struck ? before.position : await makeRoomInPlan(store, studioId, at);
   if (before) {
@@ -44,6 +46,7 @@ export async function changePiece(context: RequestContext, id: string, change: P
   const { version, given, ...changes } = change;
   const before = orNotFound(await findOwn(store.pieces, { studioId: studio.id, id }));
   const assignedOn = given ? (before.assignedOn ?? dayOf(context)) : null;
+  if (given && before.assignedOn === null) await settlePlaces(context, phrasesOf(before));
   const isBack = before.struck && !changes.struck;
   const position = isBack ? await makeRoomInPlan(store, studio.id, before) : before.position;
   const saved = await saveVersioned(
@@ -53,4 +56,9 @@ export async function changePiece(context: RequestContext, id: string, change: P
   );
   await orConflict(saved, () => showPiece(context, id));
   return keepShown(context, await showPiece(context, id));
+}
+
+/** The phrases that a piece plays. */
+export function phrasesOf({ parts }: { readonly parts: readonly Excerpt[] }): readonly string[] {
+  return parts.map(({ phraseId }) => phraseId);
 }

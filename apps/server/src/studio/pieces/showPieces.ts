@@ -1,4 +1,13 @@
-import { MEDIA, OUTCOMES, SCHOOL_WORDS, type Entry, type Piece, type Pin } from '@jam-ledger/contract';
+import {
+  MEDIA,
+  OUTCOMES,
+  RHYTHMS,
+  SCHOOL_WORDS,
+  startValueOf,
+  type Entry,
+  type Piece,
+  type Pin,
+} from '@jam-ledger/contract';
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
@@ -103,10 +112,14 @@ export function nameOf(row: PieceRow, name: (phraseId: string) => string): strin
 function musicOf(row: PieceRow, texts: readonly PhraseTextRow[]) {
   const tuning = readTuning(row.tuning) ?? TUNINGS.standard;
   const tempoChanges = readTempoChanges(row);
+  const startValue = startValueOf(parseWord(RHYTHMS, row.rhythm));
   const phrases = new Map(
     texts.map(({ id, text, sectionSeconds }) => [
       id,
-      readPlaced(text, { tuning, capo: row.capo, meter: tempoAt(sectionSeconds, tempoChanges).meter }).phrase,
+      readPlaced(text, {
+        ...{ tuning, capo: row.capo, startValue },
+        meter: tempoAt(sectionSeconds, tempoChanges).meter,
+      }).phrase,
     ]),
   );
   return assemble(row.parts, (id) => phrases.get(id));
@@ -118,7 +131,13 @@ function textOf(
   { phrase, texts }: { readonly phrase: Phrase; readonly texts: readonly PhraseTextRow[] },
 ): string {
   const typed = row.kind === 'phrase' ? texts[0]?.text : undefined;
-  return typed ?? writeShorthand(phrase, { strings: parseWord(SCHOOL_WORDS.naming, row.naming) });
+  return (
+    typed ??
+    writeShorthand(phrase, {
+      strings: parseWord(SCHOOL_WORDS.naming, row.naming),
+      firstValue: row.rhythm !== 'counted',
+    })
+  );
 }
 
 function describeEntry(context: RequestContext, pieceId: string, row: EntryRow): Entry {

@@ -14,7 +14,15 @@ import { Invalid, Forbidden } from '../context/errors.ts';
 import { teaches, type RequestContext } from '../context/context.ts';
 
 /** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
-const FIRST_SET_UP = { tuning: 'standard', capo: 0, key: '', tempo: 100, meter: '4/4', offsetCents: 0 } as const;
+const FIRST_SET_UP = {
+  tuning: 'standard',
+  capo: 0,
+  key: '',
+  tempo: 100,
+  tempoKnown: false,
+  meter: '4/4',
+  offsetCents: 0,
+} as const;
 
 /**
  * Brings a request into another state, as `REQUEST_MOVES` allows, and writes that into its history. Beginning the

@@ -1,7 +1,8 @@
 import type { Phrase, PhraseReference } from '@jam-ledger/contract';
 import { keyTextAt } from '@jam-ledger/core/form';
 import { movedText, readShorthand, sayMove, type Move } from '@jam-ledger/core/notation';
-import { readKey, readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import { readKey, readTuning, TUNINGS, type Tuning } from '@jam-ledger/core/pitch';
+import { readPlaced, settledText } from '@jam-ledger/core/placing';
 import {
   findOwn,
   findReferences,
@@ -49,9 +50,10 @@ async function referredText(
   const circle = 'These phrases would refer to each other in a circle; refer to one that is written out.';
   if (target.id === from.id || target.refersTo) throw refuse(circle);
   if ((await findReferences(store, studio.id, from.id)).length > 0) throw refuse(circle);
-  const { song, key } = await placeOf(context, target);
-  if (song.id !== (await placeOf(context, from)).song.id) throw refuse('A phrase refers to one of the same song.');
-  const text = moved(target.text, move, { song, key });
+  const place = await placeOf(context, target);
+  if (place.song.id !== (await placeOf(context, from)).song.id)
+    throw refuse('A phrase refers to one of the same song.');
+  const text = moved(target.text, move, place);
   if (text === undefined) throw refuse(`Moved ${sayMove(move)}, some of it would leave the neck.`);
   return text;
 }
@@ -60,12 +62,16 @@ async function referredText(
 interface PlaceInSong {
   readonly song: TranscriptionModel;
   readonly key: string;
+  /** The guitar there. */
+  readonly tuning: string;
+  readonly capo: number;
 }
 
 async function placeOf({ store, studio }: RequestContext, { sectionId }: PhraseModel): Promise<PlaceInSong> {
   const section = orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
   const song = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
-  return { song, key: keyTextAt(section.startSeconds, song) };
+  const key = keyTextAt(section.startSeconds, song);
+  return { song, key, tuning: section.tuning ?? song.tuning, capo: section.capo ?? song.capo };
 }
 
 /** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
@@ -82,7 +88,34 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
   }
 }
 
-function moved(text: string, move: Move, { song, key }: PlaceInSong): string | undefined {
-  const tuning = readTuning(song.tuning) ?? TUNINGS.standard;
-  return movedText(text, readShorthand(text, { tuning, capo: song.capo }).phrase, move, { tuning, key: readKey(key) });
+function moved(text: string, move: Move, place: PlaceInSong): string | undefined {
+  const guitar = guitarAt(place);
+  return movedText(text, readShorthand(text, guitar).phrase, move, { tuning: guitar.tuning, key: readKey(place.key) });
+}
+
+function guitarAt({ tuning, capo }: PlaceInSong): { readonly tuning: Tuning; readonly capo: number } {
+  return { tuning: readTuning(tuning) ?? TUNINGS.standard, capo };
+}
+
+/**
+ * Writes the places into phrases that their texts left open: from the moment a piece of them is given, nothing in it moves any more.
+ * A phrase that refers to another follows it.
+ */
+export async function settlePlaces(context: RequestContext, phraseIds: readonly string[]): Promise<void> {
+  const { store, studio } = context;
+  for (const phraseId of new Set(phraseIds)) {
+    const row = await findOwn(store.phrases, { studioId: studio.id, id: phraseId });
+    const root = row?.refersTo ? await findOwn(store.phrases, { studioId: studio.id, id: row.refersTo }) : row;
+    if (!root) continue;
+    const guitar = guitarAt(await placeOf(context, root));
+    const read = (text: string) => readPlaced(text, guitar).phrase;
+    const text = settledText(root.text, read(root.text), read);
+    if (text === root.text) continue;
+    const { id, version } = root;
+    const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, version }, { text });
+    const after = await orConflict(saved, describePhrase);
+    await keepRevision(context, root);
+    await carryReferences(context, after);
+    await gatherFacts(store, { phraseId: id });
+  }
 }

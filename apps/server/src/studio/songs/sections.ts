@@ -1,5 +1,19 @@
-import type { Section, SectionBody, SectionChange } from '@jam-ledger/contract';
-import { addRow, findOwn, findPhrases, saveVersioned, type SectionModel } from '../../store/index.ts';
+import {
+  SONG_LIMITS,
+  type Section,
+  type SectionAgain,
+  type SectionBody,
+  type SectionChange,
+} from '@jam-ledger/contract';
+import {
+  addRow,
+  findOwn,
+  findPhrases,
+  findSections,
+  saveVersioned,
+  type PhraseModel,
+  type SectionModel,
+} from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { describeSection } from './transcriptions.ts';
@@ -17,6 +31,28 @@ export async function addSection(
   return describeSection(row, []);
 }
 
+/**
+ * Lets a section come again: a new one laid out like it, whose phrases refer to those that are played in it. @throws Forbidden, NotFound
+ */
+export async function repeatSection(context: RequestContext, id: string, again: SectionAgain): Promise<Section> {
+  const { store, studio } = context;
+  const studioId = studio.id;
+  const first = orNotFound(await findOwn(store.sections, { studioId, id }));
+  const { transcriptionId, label, role, bars, barsKnown, times, open, passes, tuning, capo } = first;
+  const laidOut = { transcriptionId, label, role, bars, barsKnown, times, open, passes, tuning, capo };
+  const row = await addRow(store.sections, { ...laidOut, ...again, jump: null, studioId });
+  const played = (await findPhrases(store, studioId, [id])).filter(({ chosen }) => chosen);
+  const phrases: PhraseModel[] = [];
+  for (const [position, phrase] of played.entries()) {
+    const { name, text, layer, certainty, reason, movedSemitones, movedStrings, openStays } = phrase;
+    const body = { name, text, layer, certainty, reason, movedSemitones, movedStrings, openStays };
+    const place = { studioId, sectionId: row.id, position, refersTo: phrase.refersTo ?? phrase.id };
+    phrases.push(await addRow(store.phrases, { ...body, ...place }));
+  }
+  await gatherFacts(store, { sectionId: row.id });
+  return describeSection(row, phrases);
+}
+
 /** Changes a section, strikes it out or puts it back. @throws Forbidden, NotFound, Conflict */
 export async function changeSection(context: RequestContext, id: string, change: SectionChange): Promise<Section> {
   const { store, studio } = context;
@@ -27,7 +63,24 @@ export async function changeSection(context: RequestContext, id: string, change:
     await saveVersioned(store.sections, { studioId: studio.id, id, version }, changes),
     show,
   );
-  // Another place in the song may be another tempo.
-  if (row.startSeconds !== before.startSeconds) await gatherFacts(store, { sectionId: id });
+  // Another place in the song may be another tempo, and another guitar another sound.
+  const isElsewhere = row.startSeconds !== before.startSeconds;
+  if (isElsewhere || row.tuning !== before.tuning || row.capo !== before.capo)
+    await gatherFacts(store, { sectionId: id });
+  if (isElsewhere && !change.struck) await moveSupposed(context, row, row.startSeconds - before.startSeconds);
   return show(row);
+}
+
+/** Sections whose start is supposed go along with the one before them, up to the next that is known. */
+async function moveSupposed(context: RequestContext, moved: SectionModel, seconds: number): Promise<void> {
+  const { store, studio } = context;
+  const before = moved.startSeconds - seconds;
+  const all = await findSections(store, studio.id, moved.transcriptionId);
+  const later = all.filter(({ id, startSeconds }) => id !== moved.id && startSeconds >= before);
+  const end = later.findIndex(({ startKnown }) => startKnown);
+  for (const { id, version, startSeconds } of end < 0 ? later : later.slice(0, end)) {
+    const { min, max } = SONG_LIMITS.startSeconds;
+    const there = Math.min(max, Math.max(min, startSeconds + seconds));
+    await saveVersioned(store.sections, { studioId: studio.id, id, version }, { startSeconds: there });
+  }
 }

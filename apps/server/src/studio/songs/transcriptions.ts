@@ -4,6 +4,7 @@ import {
   LAYERS,
   PHRASE_STATUSES,
   PITCH_WAYS,
+  RHYTHMS,
   type Phrase,
   type Section,
   type SetUp,
@@ -68,18 +69,28 @@ export async function changeSetUp(context: RequestContext, id: string, change: S
 
 /** The set-up that a row holds, as far as a phrase needs it. */
 export function basicsOf(
-  row: Omit<SongBasics, 'feel' | 'pitchWay'> & { readonly feel: string; readonly pitchWay: string },
+  row: Omit<SongBasics, 'feel' | 'pitchWay' | 'rhythm'> & {
+    readonly feel: string;
+    readonly pitchWay: string;
+    readonly rhythm: string;
+  },
 ): SongBasics {
   const { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents } = row;
   const basics = { title, whose, tuning, capo, key, tempo, meter, frets, offsetCents };
-  return { ...basics, feel: parseWord(FEELS, row.feel), pitchWay: parseWord(PITCH_WAYS, row.pitchWay) };
+  return {
+    ...basics,
+    feel: parseWord(FEELS, row.feel),
+    pitchWay: parseWord(PITCH_WAYS, row.pitchWay),
+    rhythm: parseWord(RHYTHMS, row.rhythm),
+  };
 }
 
 function setUpOf(row: TranscriptionRow): SetUp {
-  const { secondKey, changes, rig, scaleLengthMm, songSeconds } = row;
+  const { secondKey, tempoKnown, changes, rig, scaleLengthMm, songSeconds } = row;
   return {
     ...basicsOf(row),
     secondKey,
+    tempoKnown,
     changes,
     rig,
     scaleLengthMm,
@@ -90,9 +101,11 @@ function setUpOf(row: TranscriptionRow): SetUp {
 
 /** A section as it travels. */
 export function describeSection(row: SectionModel, phrases: readonly PhraseModel[]): Section {
-  const { id, version, label, role, startSeconds, bars, times, open, passes, jump, struck } = row;
-  const body = { label, role, startSeconds, bars, times, open, passes, jump };
-  return { id, version, ...body, struck, phrases: phrases.map(describePhrase) };
+  const { id, version, label, role, startSeconds, startKnown, bars, barsKnown, times, open, passes, jump, struck } =
+    row;
+  const body = { label, role, startSeconds, startKnown, bars, barsKnown, times, open, passes, jump };
+  const guitar = { tuning: row.tuning ?? null, capo: row.capo ?? null };
+  return { id, version, ...body, ...guitar, struck, phrases: phrases.map(describePhrase) };
 }
 
 /** A phrase as it travels. */

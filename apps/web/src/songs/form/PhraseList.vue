@@ -6,7 +6,14 @@ import { sayPass } from './formStrip.ts';
 import { clockText } from '../../ui/index.ts';
 
 const props = defineProps<{ section: Section; chosen: string | undefined; assigned: ReadonlySet<string> }>();
-const emit = defineEmits<{ choose: [id: string]; add: []; strike: [phrase: Phrase]; edit: []; strikeSection: [] }>();
+const emit = defineEmits<{
+  choose: [id: string];
+  add: [];
+  strike: [phrase: Phrase];
+  edit: [];
+  again: [];
+  strikeSection: [];
+}>();
 
 function remarksOn({ id, status, certainty, refersTo, chosen: isPlayed }: Phrase): string {
   const remarks = [
@@ -20,9 +27,12 @@ function remarksOn({ id, status, certainty, refersTo, chosen: isPlayed }: Phrase
 }
 
 const facts = computed(() => {
-  const { startSeconds, bars, times, open } = props.section;
+  const { startSeconds, startKnown, bars, barsKnown, times, open, tuning, capo } = props.section;
   const often = times > 1 || open ? `, ${open ? 'about ' : ''}${times} times` : '';
-  return `from ${clockText(startSeconds)}, ${bars} ${bars === 1 ? 'bar' : 'bars'}${often}`;
+  const from = startKnown ? `from ${clockText(startSeconds)}` : 'start not stamped';
+  const long = barsKnown ? `${bars} ${bars === 1 ? 'bar' : 'bars'}` : 'as long as its phrases';
+  const guitar = [tuning, capo === null ? null : `capo ${capo === 0 ? 'none' : capo}`].filter((one) => one !== null);
+  return [from, `${long}${often}`, ...guitar].join(', ');
 });
 </script>
 
@@ -57,9 +67,18 @@ const facts = computed(() => {
       </li>
     </ol>
     <p v-if="section.phrases.length === 0" class="soft">No phrase yet.</p>
-    <Button size="small" label="Add a phrase" icon="pi pi-plus" outlined @click="emit('add')" />
+    <Button
+      class="add-phrase"
+      size="small"
+      label="Add a phrase"
+      title="Alt-n"
+      icon="pi pi-plus"
+      outlined
+      @click="emit('add')"
+    />
     <div class="section-tools">
       <Button size="small" text label="Change section" @click="emit('edit')" />
+      <Button size="small" text label="This section again" title="Alt-g" @click="emit('again')" />
       <Button size="small" text severity="secondary" label="Strike out" @click="emit('strikeSection')" />
     </div>
   </section>

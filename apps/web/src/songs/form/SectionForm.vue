@@ -2,11 +2,13 @@
 import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
 import { sectionSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
+import Checkbox from 'primevue/checkbox';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { ref } from 'vue';
 import { FieldRow, clockText, readClock, useForm } from '../../ui/index.ts';
+import { sectionBody } from '../song.ts';
 
 const props = defineProps<{
   first: SectionBody;
@@ -17,10 +19,12 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ done: [] }>();
 
-const { label, role, startSeconds, bars, times, open, passes, jump } = props.first;
-const begun = { label, role, startSeconds, bars, times, open, passes, jump };
+const begun = sectionBody(props.first);
 const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
-const clock = ref(clockText(startSeconds));
+/** Empty where nobody knows yet. */
+const clock = ref(begun.startKnown ? clockText(begun.startSeconds) : '');
+const bars = ref<number | null>(begun.barsKnown ? begun.bars : null);
+const otherGuitar = ref(begun.tuning !== null || begun.capo !== null);
 const clockProblem = ref<string>();
 const GO_ON = 'go on';
 
@@ -46,10 +50,13 @@ function typeBars(index: number, typed: number | null): void {
 }
 
 async function submit(): Promise<void> {
-  const seconds = readClock(clock.value);
-  clockProblem.value = seconds === undefined ? 'Write a time such as 1:09.' : undefined;
+  const isKnown = clock.value.trim() !== '';
+  const seconds = isKnown ? readClock(clock.value) : fields.startSeconds;
+  clockProblem.value = seconds === undefined ? 'Write a time such as 1:09, or nothing.' : undefined;
   if (seconds === undefined) return;
-  fields.startSeconds = seconds;
+  Object.assign(fields, { startSeconds: seconds, startKnown: isKnown, barsKnown: bars.value !== null });
+  fields.bars = bars.value ?? begun.bars;
+  if (!otherGuitar.value) Object.assign(fields, { tuning: null, capo: null });
   if (await send(props.save)) emit('done');
 }
 </script>
@@ -71,12 +78,17 @@ async function submit(): Promise<void> {
         <option v-for="known in SECTION_ROLES" :key="known" :value="known"></option>
       </datalist>
     </FieldRow>
-    <FieldRow v-slot="{ id }" label="Starts at" :problem="clockProblem ?? problems['startSeconds']">
+    <FieldRow
+      v-slot="{ id }"
+      label="Starts at"
+      hint="empty if not known"
+      :problem="clockProblem ?? problems['startSeconds']"
+    >
       <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" maxlength="9" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Bars" :problem="problems['bars']">
+    <FieldRow v-slot="{ id, invalid }" label="Bars" hint="empty if not known" :problem="problems['bars']">
       <InputNumber
-        v-model="fields.bars"
+        v-model="bars"
         :input-id="id"
         :invalid="invalid"
         :min="0"
@@ -88,6 +100,25 @@ async function submit(): Promise<void> {
       <InputNumber v-model="fields.times" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.times" />
     </FieldRow>
     <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
+    <label class="tick"><Checkbox v-model="otherGuitar" binary /> another guitar from here on</label>
+    <FieldRow
+      v-if="otherGuitar"
+      v-slot="{ id, invalid }"
+      label="Tuning"
+      hint="as you say it: drop D, Eb, DADGAD"
+      :problem="problems['tuning']"
+    >
+      <InputText
+        :id="id"
+        :model-value="fields.tuning ?? ''"
+        :invalid="invalid"
+        :maxlength="SONG_LIMITS.tuning"
+        @update:model-value="fields.tuning = $event?.trim() ? $event.trim() : null"
+      />
+    </FieldRow>
+    <FieldRow v-if="otherGuitar" v-slot="{ id, invalid }" label="Capo" hint="fret" :problem="problems['capo']">
+      <InputNumber v-model="fields.capo" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.capo.max" />
+    </FieldRow>
     <FieldRow v-slot="{ labelId }" label="Then" :problem="problems['jump.to']">
       <Select
         :model-value="fields.jump?.to ?? GO_ON"

@@ -1,4 +1,4 @@
-import { SONG_LIMITS, type Section, type SectionBody, type Transcription } from '@jam-ledger/contract';
+import { SONG_LIMITS, type Phrase, type Section, type SectionBody, type Transcription } from '@jam-ledger/contract';
 import {
   barsFrom,
   nextLabel,
@@ -16,7 +16,17 @@ import { sectionBody, useSong } from '../song.ts';
 import { clockText } from '../../ui/index.ts';
 import type { SongForm } from './useSongForm.ts';
 
-const EMPTY_SECTION = { bars: 4, times: 1, open: false, passes: [], jump: null } as const;
+const EMPTY_SECTION = {
+  bars: 4,
+  startKnown: true,
+  barsKnown: true,
+  tuning: null,
+  capo: null,
+  times: 1,
+  open: false,
+  passes: [],
+  jump: null,
+} as const;
 /** Comparing every pair of more sections would hold the desk up. Our choice. */
 const MAX_COMPARED = 24;
 /** Labels are proposed after a pause, milliseconds. Our choice. */
@@ -51,11 +61,11 @@ export function useFormDesk(form: SongForm, chosen: (sectionId: string | undefin
   }
 
   const fix = ({ sectionId, change }: FormFix) =>
-    amend(sectionId, change, (label) =>
+    amend(sectionId, { ...change, ...(change.bars !== undefined && { barsKnown: true }) }, (label) =>
       change.bars === undefined ? `${label} is changed.` : `${label} now has ${change.bars} bars.`,
     );
   const move = (id: string, startSeconds: number) =>
-    amend(id, { startSeconds }, (label) => `${label} starts at ${clockText(startSeconds)}.`);
+    amend(id, { startSeconds, startKnown: true }, (label) => `${label} starts at ${clockText(startSeconds)}.`);
 
   /** Begins a section where the clock stands; the one before it, while empty, gets the bars that lie between. */
   function drop(startSeconds: number): Promise<void> {
@@ -71,13 +81,22 @@ export function useFormDesk(form: SongForm, chosen: (sectionId: string | undefin
     });
   }
 
+  /** Lets a section come again after the last one; gives its first phrase. */
+  async function repeat(section: Section): Promise<Phrase | undefined> {
+    const { startSeconds } = nextSection.value;
+    // Where it really starts is stamped later; until then it follows the one before it.
+    const added = await store.repeatSection(section, { startSeconds, startKnown: false });
+    chosen(added.id);
+    return added.phrases[0];
+  }
+
   const proposed = useProposedLabels(song, form);
   const label = () => {
     const changes = proposed.value.map(({ id, to }) => ({ id, change: { label: to } }));
     return notices.tell(() => store.amendSections(changes, 'The sections are labelled by what is written in them.'));
   };
 
-  return { nextSection, fix, move, drop, proposed, label };
+  return { nextSection, fix, move, drop, repeat, proposed, label };
 }
 
 function labelAfter(sections: readonly Section[]): string {

@@ -1,11 +1,21 @@
-import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
 import {
+  SONG_LIMITS,
+  songAt,
+  startValueOf,
+  type Phrase,
+  type Rhythm,
+  type Section,
+  type Transcription,
+} from '@jam-ledger/contract';
+import {
+  barSeconds,
   checkForm,
   tempoAt,
   readTempoChanges,
   timeForm,
   type FormProblem,
   type FormSection,
+  type PassNote,
   type TempoChange,
   type TempoChanges,
   type TimedRound,
@@ -13,6 +23,8 @@ import {
 import {
   barTicks,
   doubtsOf,
+  hasRounds,
+  inRound,
   unroll,
   writeMeter,
   type Doubt,
@@ -53,18 +65,31 @@ export function useSongForm(song: () => Transcription | null): SongForm {
   );
   const known = new Map<
     string,
-    KnownReading & { readonly text: string; readonly tuning: Tuning; readonly capo: number; readonly meter: string }
+    KnownReading & {
+      readonly text: string;
+      readonly tuning: Tuning;
+      readonly capo: number;
+      readonly meter: string;
+      readonly rhythm: Rhythm;
+    }
   >();
 
   const tempoOf = (sectionId: string): TempoChange => sectionTempos.value.get(sectionId) ?? tempoChanges.value[0];
 
   function readingOf({ id, text, sectionId }: Phrase): KnownReading {
     const { meter } = tempoOf(sectionId);
-    const set = { text, tuning: tuning.value, capo: current().capo, meter: writeMeter(meter) };
+    const there = songAt(
+      current(),
+      current().sections.find((section) => section.id === sectionId),
+    );
+    const own = there.tuning === tuningName.value ? tuning.value : tuningOf(there);
+    const { capo, rhythm } = there;
+    const set = { text, tuning: own, capo, rhythm, meter: writeMeter(meter) };
     const before = known.get(id);
-    const isSame = before?.tuning === set.tuning && before.capo === set.capo && before.meter === set.meter;
+    const isSame =
+      before?.tuning === own && before.capo === capo && before.meter === set.meter && before.rhythm === rhythm;
     if (before?.text === text && isSame) return before;
-    const { phrase } = readPlaced(text, { tuning: tuning.value, meter, capo: set.capo });
+    const { phrase } = readPlaced(text, { tuning: own, meter, capo, startValue: startValueOf(rhythm) });
     const { length, events } = unroll(phrase);
     const ticks = events.every(({ timed }) => timed) ? length : null;
     const reading = { ...set, phrase, ticks, doubts: doubtsOf(phrase) };
@@ -72,14 +97,18 @@ export function useSongForm(song: () => Transcription | null): SongForm {
     return reading;
   }
 
-  const sections = computed(() => current().sections.map(formSection));
+  const written = computed(() => phraseBars(current(), readingOf, tempoOf));
+  const sections = computed(() =>
+    current().sections.map((section) => laidOut(section, { written: written.value, readingOf, tempoOf })),
+  );
   const rounds = computed(() => timeForm(sections.value, tempoChanges.value));
   const problems = computed(() =>
     checkForm({
       sections: sections.value,
       tempoChanges: tempoChanges.value,
       songSeconds: current().songSeconds ?? undefined,
-      phraseBars: phraseBars(current(), readingOf, tempoOf),
+      phraseBars: written.value,
+      tempoKnown: current().tempoKnown,
     }),
   );
   return { tuning, tempoChanges, rounds, problems, tempoOf, readingOf };
@@ -91,6 +120,8 @@ const NO_SONG = {
   capo: 0,
   meter: '4/4',
   tempo: 100,
+  tempoKnown: true,
+  rhythm: 'counted',
   changes: [],
   sections: [],
   songSeconds: null,
@@ -116,6 +147,59 @@ function phraseBars(
   return new Map(filled);
 }
 
-function formSection({ id, label, bars, times, open, startSeconds, passes, jump }: Section): FormSection {
-  return { id, label, bars, times, open, startSeconds, passes, ...(jump && { jump }) };
+/** What is known of the phrases of a song when its form is laid out. */
+interface Laid {
+  readonly written: ReadonlyMap<string, number | null>;
+  readonly readingOf: SongForm['readingOf'];
+  readonly tempoOf: SongForm['tempoOf'];
 }
+
+/**
+ * A section as it is laid out: as long as its phrases where nobody said, from the stamp that stands in them where nobody knows when it
+ * starts, and with the rounds that its phrases write out.
+ */
+function laidOut(section: Section, { written, readingOf, tempoOf }: Laid): FormSection {
+  const { id, label, times, open, jump } = section;
+  const filled = written.get(id);
+  const bars = section.barsKnown || !filled ? section.bars : Math.ceil(filled);
+  const own = section.phrases.filter(({ chosen }) => chosen).map((phrase) => readingOf(phrase).phrase);
+  const { meter, bpm } = tempoOf(id);
+  const stamp = section.startKnown ? undefined : firstStamp(own, barTicks(meter) / barSeconds(meter, bpm));
+  return {
+    ...{ id, label, bars, times, open, barsKnown: section.barsKnown },
+    startSeconds: stamp ?? section.startSeconds,
+    startKnown: section.startKnown || stamp !== undefined,
+    passes: [...section.passes, ...roundsOf(own, { times, bars, ticks: barTicks(meter) })],
+    ...(jump && { jump }),
+  };
+}
+
+/** Where phrases one after the other begin in the recording, by the first stamp in one of them; seconds. */
+function firstStamp(phrases: readonly ReadPhrase[], ticksPerSecond: number): number | undefined {
+  let before = 0;
+  for (const phrase of phrases) {
+    const { stamps, length } = unroll(phrase);
+    const [first] = stamps;
+    if (first) return Math.max(0, first.seconds - (before + first.at) / ticksPerSecond);
+    before += length;
+  }
+  return undefined;
+}
+
+/** Rounds of a section on which its phrases are longer or shorter than on the first. */
+function roundsOf(
+  phrases: readonly ReadPhrase[],
+  { times, bars, ticks }: { readonly times: number; readonly bars: number; readonly ticks: number },
+): readonly PassNote[] {
+  if (!phrases.some(({ items }) => hasRounds(items))) return [];
+  const lengthOn = (round: number) =>
+    phrases.reduce((sum, phrase) => sum + unroll(inRound(phrase, { round, of: times })).length, 0) / ticks;
+  const first = lengthOn(1);
+  return Array.from({ length: Math.min(times, MAX_TIMES) }, (_, index) => index + 1).flatMap((pass) => {
+    const differs = Math.round(lengthOn(pass) - first);
+    return differs === 0 ? [] : [{ pass, change: 'as its phrases say', bars: Math.max(1, bars + differs) }];
+  });
+}
+
+/** Rounds that are looked at; a section is played no oftener than may be typed. */
+const MAX_TIMES = SONG_LIMITS.times;

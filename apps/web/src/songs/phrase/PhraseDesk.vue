@@ -2,9 +2,10 @@
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
 import { UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
+import { settledText } from '@jam-ledger/core/placing';
 import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
-import { computed, ref, toRef, useTemplateRef } from 'vue';
+import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, TabPage } from '../../tab/index.ts';
@@ -32,6 +33,8 @@ const props = defineProps<{
   tempoChange: TempoChange;
   /** The meter a phrase of the song stands in, `4/4`. */
   meterOf: (phrase: Phrase) => string;
+  /** Whether the keyboard goes into the text as soon as it is there. */
+  typing: boolean;
 }>();
 const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
 
@@ -40,7 +43,7 @@ const store = useSongPhrases();
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
 const music = usePhraseMusic(text, props);
-const { reading, bars, tuning, meter, read, key, against, settledText, settledPhrase, hands, problems, alike } = music;
+const { reading, bars, tuning, meter, read, key, against, settledPhrase, hands, problems, alike } = music;
 const { policy, inBox, whyFirst, press } = music.schools;
 const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value, capo: props.song.capo }));
 const caret = ref<Span>();
@@ -64,6 +67,31 @@ const listening = useListening(
 );
 const { playing, play, playFrom, loopOver } = listening;
 
+/** Places that were found for notes said without one, as long as the text does not say them. */
+const found = computed(() => settledText(text.value, reading.value.phrase, (one) => read(one).phrase));
+
+/** Whether places are looked for around a fret that the text names. */
+const boxSays = computed(() => {
+  const fret = /(?:^|\s)box=(\d+)/.exec(text.value)?.[1];
+  return fret === undefined ? '' : ` around fret ${fret}`;
+});
+
+function writeIn(): void {
+  if (found.value === text.value) notices.say('Every place is written already.');
+  else replaceAll(found.value);
+}
+
+function pressKey(event: KeyboardEvent): void {
+  if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyI') {
+    event.preventDefault();
+    writeIn();
+  } else press(event);
+}
+
+onMounted(() => {
+  if (props.typing) editor.value?.focus();
+});
+
 function apply({ span, text: fixed }: Fix): void {
   editor.value?.replace(span, fixed);
 }
@@ -75,7 +103,7 @@ function replaceAll(written: string): void {
 </script>
 
 <template>
-  <div class="phrase-desk" @keydown="press">
+  <div class="phrase-desk" @keydown="pressKey">
     <div class="centre">
       <PhraseTitle
         v-model:with-staff="withStaff"
@@ -125,6 +153,10 @@ function replaceAll(written: string): void {
         @go-phrase="emit('goPhrase', $event)"
         @refuse="notices.say($event)"
       />
+      <p v-if="found !== text" class="refers">
+        Some places are not written; they are found for the hand{{ boxSays }}.
+        <Button size="small" text label="Write them in" title="Alt-i" @click="writeIn" />
+      </p>
       <NeckBoard
         v-if="withNeck"
         :tuning="tuning"
@@ -167,7 +199,7 @@ function replaceAll(written: string): void {
       :phrase="phrase"
       :song="song"
       :text="text"
-      :settled-text="settledText"
+      :settled-text="music.settledText.value"
       :read-options="readOptions"
       :problems="problems"
       :hands="hands"

@@ -50,6 +50,7 @@ onMounted(() => {
     textId: props.textId,
     host: {
       readPhrase,
+      readText: (text) => props.read(text).phrase,
       playFrom: (span) => emit('playFrom', span),
       loopOver: (span) => emit('loopOver', span),
       goPhrase: (by) => emit('goPhrase', by),
@@ -114,7 +115,14 @@ function touch(note: string, stack: boolean): void {
   applyEdit(view, touchNeck(view.state.doc.toString(), readPhrase(), view.state.selection.main.to, { note, stack }));
 }
 
-defineExpose({ select, replace, touch });
+/** Puts the keyboard into the text, behind what is there. */
+function focus(): void {
+  if (!view) return;
+  view.dispatch({ selection: { anchor: view.state.doc.length } });
+  view.focus();
+}
+
+defineExpose({ select, replace, touch, focus });
 </script>
 
 <template>

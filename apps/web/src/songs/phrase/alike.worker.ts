@@ -1,5 +1,5 @@
 import { alikeTo, hear, mostAlikeFirst, movedAlike, type Alike, type Heard } from '@jam-ledger/core/likeness';
-import { moveBetween, readMeter, type Move, type Phrase } from '@jam-ledger/core/notation';
+import { moveBetween, readMeter, type Move, type NoteValue, type Phrase } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
 import { expose } from 'comlink';
@@ -17,6 +17,7 @@ export interface AlikeJob {
   readonly earlier: readonly (TextOfPhrase & { readonly id: string; readonly name: string })[];
   readonly tuning: Tuning;
   readonly capo: number;
+  readonly startValue: NoteValue;
   readonly key: Key;
 }
 
@@ -39,19 +40,22 @@ interface Known {
 const known = new Map<string, Known>();
 let newest = 0;
 
-function knownOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, capo, key }: AlikeJob): Known {
-  const of = JSON.stringify([text, meter, tuning, capo, key]);
+function knownOf({ id, text, meter }: AlikeJob['earlier'][number], { tuning, capo, startValue, key }: AlikeJob): Known {
+  const of = JSON.stringify([text, meter, tuning, capo, startValue, key]);
   const before = known.get(id);
   if (before?.of === of) return before;
-  const phrase = read({ text, meter }, { tuning, capo });
+  const phrase = read({ text, meter }, { tuning, capo, startValue });
   const fresh = { of, phrase, heard: hear(phrase, { tuning, capo, key }) };
   known.set(id, fresh);
   return fresh;
 }
 
-function read({ text, meter }: TextOfPhrase, { tuning, capo }: Pick<AlikeJob, 'tuning' | 'capo'>) {
+function read(
+  { text, meter }: TextOfPhrase,
+  { tuning, capo, startValue }: Pick<AlikeJob, 'tuning' | 'capo' | 'startValue'>,
+) {
   const read = readMeter(meter);
-  return readPlaced(text, { tuning, capo, ...(read && { meter: read }) }).phrase;
+  return readPlaced(text, { tuning, capo, startValue, ...(read && { meter: read }) }).phrase;
 }
 
 const searcher = {

@@ -1,4 +1,4 @@
-import type { Phrase, Transcription } from '@jam-ledger/contract';
+import { startValueOf, type Phrase, type Transcription } from '@jam-ledger/contract';
 import { keyTextAt, type TempoChange } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
@@ -28,6 +28,7 @@ export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
     tuning: setting.song.tuning,
     meter: meterText.value,
     capo: setting.song.capo,
+    rhythm: setting.song.rhythm,
   }));
   const { reading, tuning, meter, read } = live;
   const keyText = computed(() => {
@@ -67,6 +68,7 @@ export function usePhraseMusic(text: Ref<string>, setting: PhraseSetting) {
         meter: setting.meterOf(phrase),
       })),
       ...against.value,
+      startValue: startValueOf(setting.song.rhythm),
     }),
     text,
   );

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FEELS, LAYERS, PITCH_WAYS, SONG_LIMITS, type SetUp, type SetUpChange } from '@jam-ledger/contract';
+import { FEELS, LAYERS, PITCH_WAYS, RHYTHMS, SONG_LIMITS, type SetUp, type SetUpChange } from '@jam-ledger/contract';
 import { setUpSchema } from '@jam-ledger/contract/schemas';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
 import { isTuningName, readTuning, TUNING_NAMES } from '@jam-ledger/core/pitch';
@@ -26,6 +26,12 @@ const choice = ref<string>(isTuningName(fields.tuning) ? fields.tuning : BY_STRI
 const tuning = computed(() => readTuning(fields.tuning));
 const length = ref(fields.songSeconds === null ? '' : clockText(fields.songSeconds));
 const lengthProblem = ref<string>();
+
+/** Nothing where nobody said how fast it is; what was supposed goes on being so. */
+function sayTempo(bpm: number | null): void {
+  fields.tempoKnown = bpm !== null;
+  if (bpm !== null) fields.tempo = bpm;
+}
 
 function chooseTuning(name: string): void {
   choice.value = name;
@@ -74,7 +80,7 @@ async function submit(): Promise<void> {
         :id="id"
         v-model="fields.tuning"
         :invalid="invalid"
-        placeholder="C2 G2 D3 A3 E4"
+        placeholder="DADGBE, drop C, Eb …"
         :maxlength="SONG_LIMITS.tuning"
       />
     </FieldRow>
@@ -115,15 +121,21 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Or perhaps" hint="where in doubt" :problem="problems['secondKey']">
       <InputText :id="id" v-model="fields.secondKey" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Tempo" hint="quarters/min" :problem="problems['tempo']">
+    <FieldRow
+      v-slot="{ id, invalid }"
+      label="Tempo"
+      hint="quarters/min; empty if not known"
+      :problem="problems['tempo']"
+    >
       <InputNumber
-        v-model="fields.tempo"
+        :model-value="fields.tempoKnown ? fields.tempo : null"
         :input-id="id"
         :invalid="invalid"
         :min="0"
         :max="TEMPO_RANGE.max"
         :max-fraction-digits="1"
         :use-grouping="false"
+        @update:model-value="sayTempo"
       />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Meter" :problem="problems['meter']">
@@ -132,14 +144,17 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ labelId }" label="Feel" :problem="problems['feel']">
       <Select v-model="fields.feel" :aria-labelledby="labelId" :options="[...FEELS]" />
     </FieldRow>
+    <FieldRow v-slot="{ labelId }" label="Rhythm" :problem="problems['rhythm']">
+      <Select v-model="fields.rhythm" :aria-labelledby="labelId" :options="[...RHYTHMS]" />
+    </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Recording lasts" :problem="lengthProblem ?? problems['songSeconds']">
       <InputText :id="id" v-model="length" :invalid="invalid" placeholder="4:31" maxlength="9" />
     </FieldRow>
     <FieldRow v-slot="{ labelId }" label="Student’s layer" :problem="problems['studentLayer']">
       <Select v-model="fields.studentLayer" :aria-labelledby="labelId" :options="[...LAYERS]" />
     </FieldRow>
-    <TapTempo @tempo="fields.tempo = $event" />
-    <StampTempo :meter="fields.meter" @tempo="fields.tempo = $event" />
+    <TapTempo @tempo="sayTempo" />
+    <StampTempo :meter="fields.meter" @tempo="sayTempo" />
     <TempoRows v-model="fields.changes" :problems="problems" />
     <FieldRow
       v-slot="{ id, invalid }"

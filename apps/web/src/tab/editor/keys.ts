@@ -1,7 +1,10 @@
 import type { EditorView, KeyBinding } from '@codemirror/view';
 import {
+  foldCase,
   insertItem,
   repeatEvent,
+  sayAnotherWay,
+  swapWays,
   togglePalmMute,
   transpose,
   wrapInRepeat,
@@ -15,6 +18,8 @@ import {
 export interface EditorHost {
   /** The phrase as the text of the editor reads just now. */
   readPhrase(): Phrase;
+  /** Any text as the editor reads it. */
+  readonly readText: (text: string) => Phrase;
   playFrom(caret: Span): void;
   loopOver(selection: Span): void;
   goPhrase(by: 1 | -1): void;
@@ -32,6 +37,14 @@ export const SHORTCUTS = [
   ['Alt-m', 'palm mute on or off'],
   ['Alt-b', 'bar line'],
   ['Alt-k', 'repeat around the selection'],
+  ['Alt-s', 'selection said another way: letters, numbers, only where the string changes'],
+  ['Alt-c', 'big and little letters of the selection'],
+  ['Alt-t', 'the two ways change places'],
+  ['Alt-i', 'write in the places that were found'],
+  ['Alt-n', 'a new phrase'],
+  ['Alt-g', 'this section again'],
+  ['Alt-a', 'assign the phrase'],
+  ['Alt-j', 'the next field: text, assign, name'],
   ['Alt-p', 'the next picking plan'],
   ['Alt-o', 'as recorded, or in one box'],
   ['Alt-w', 'why first, or where first'],
@@ -77,6 +90,9 @@ export function shorthandKeys(host: EditorHost): readonly KeyBinding[] {
     { key: 'Alt-,', run: editing((text, phrase, span) => transpose(text, phrase, span, -1)) },
     { key: 'Alt-m', run: editing(togglePalmMute) },
     { key: 'Alt-k', run: editing(wrapInRepeat) },
+    { key: 'Alt-s', run: editing((text, phrase, span) => sayAnotherWay(text, phrase, span, host.readText)) },
+    { key: 'Alt-c', run: editing(foldCase) },
+    { key: 'Alt-t', run: editing((text, phrase, { to }) => swapWays(text, phrase, to)) },
     { key: 'Alt-b', run: editing((text, _phrase, { to }) => ({ ok: true, edit: insertItem(text, to, '|') })) },
   ];
 }

@@ -1,0 +1,28 @@
+/** What is typed one after the other: the text, the tempos it is given at, its name. */
+const FIELDS = ['.cm-content', 'form.assign input', '.phrase-desk input.name'] as const;
+
+/** What keys of the desk do, wherever the focus is on it. */
+export interface DeskActs {
+  readonly addPhrase: () => void;
+  readonly repeatSection: () => void;
+}
+
+/** Takes the keys of the song desk: Alt with n, g, a or j. */
+export function pressOnDesk(event: KeyboardEvent, root: HTMLElement | null, acts: DeskActs): void {
+  const keys: Readonly<Record<string, () => void>> = {
+    KeyN: acts.addPhrase,
+    KeyG: acts.repeatSection,
+    KeyA: () => root?.querySelector<HTMLFormElement>('form.assign')?.requestSubmit(),
+    KeyJ: () => nextField(root),
+  };
+  const act = event.altKey && !event.ctrlKey && !event.metaKey ? keys[event.code] : undefined;
+  if (!act) return;
+  event.preventDefault();
+  act();
+}
+
+function nextField(root: HTMLElement | null): void {
+  const fields = FIELDS.flatMap((one) => root?.querySelector<HTMLElement>(one) ?? []);
+  const here = fields.findIndex((one) => one === document.activeElement);
+  fields[(here + 1) % Math.max(1, fields.length)]?.focus();
+}

@@ -208,3 +208,121 @@ describe('the set-up and the form', () => {
     expect(late.body.error.current).toMatchObject({ bars: 8, version: 2 });
   });
 });
+
+describe('a section that comes again', () => {
+  test('is laid out like the first, and its phrases follow those of the first', async () => {
+    const { mara, section, phrase, add, put, songId } = await tell();
+    const second = await add('7G 9G');
+    const again = await mara
+      .post(`/api/sections/${section.id}/again`)
+      .send({ startSeconds: 61, startKnown: false })
+      .expect(201);
+    expect(again.body).toMatchObject({
+      ...{ label: section.label, role: section.role, bars: section.bars, startSeconds: 61, startKnown: false },
+      phrases: [
+        { name: phrase.name, text: FIRST, refersTo: phrase.id, status: 'draft' },
+        { text: '7G 9G', refersTo: second.id },
+      ],
+    });
+    await put(phrase, '/8 3G').expect(200);
+    const { body } = await mara.get(`/api/transcriptions/${songId}`).expect(200);
+    const texts = body.sections.flatMap((one: { phrases: readonly Phrase[] }) => one.phrases.map(({ text }) => text));
+    expect(texts.filter((text: string) => text === '/8 3G')).toHaveLength(2);
+    // Once more refers to the first as well, never to what refers.
+    const third = await mara
+      .post(`/api/sections/${again.body.id}/again`)
+      .send({ startSeconds: 90, startKnown: true })
+      .expect(201);
+    expect(third.body.phrases[0].refersTo).toBe(phrase.id);
+  });
+
+  test('what is only supposed to start somewhere goes along with what stands before it', async () => {
+    const { mara, section, songId } = await tell();
+    const lay = async (label: string, startSeconds: number, startKnown: boolean) =>
+      (
+        await mara
+          .post(`/api/transcriptions/${songId}/sections`)
+          .send({ ...SECTION, label, startSeconds, startKnown })
+          .expect(201)
+      ).body;
+    await lay('1B', 30, false);
+    await lay('1C', 50, true);
+    await lay('1D', 60, false);
+    const { phrases: _p, id, version, ...body } = section;
+    await mara
+      .put(`/api/sections/${id}`)
+      .send({ ...body, startSeconds: 27, version })
+      .expect(200);
+    const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);
+    expect(
+      song.body.sections.map((one: { label: string; startSeconds: number }) => [one.label, one.startSeconds]),
+    ).toEqual([
+      [section.label, 27],
+      ['1B', 40],
+      ['1C', 50],
+      ['1D', 60],
+    ]);
+  });
+});
+
+describe('another guitar from a section on', () => {
+  test('is what its phrases are read and practised on', async () => {
+    const { mara, section, phrase, songId } = await tell();
+    const plan = await mara.get(`/api/transcriptions/${songId}/plan`).expect(200);
+    const piece = plan.body.pieces.find(
+      ({ parts }: { parts: readonly { phraseId: string }[] }) => parts[0]?.phraseId === phrase.id,
+    );
+    const { phrases: _p, id, version, ...body } = section;
+    await mara
+      .put(`/api/sections/${id}`)
+      .send({ ...body, tuning: 'drop D', capo: 2, version })
+      .expect(200);
+    const shown = await mara.get(`/api/pieces/${piece.id}`).expect(200);
+    expect(shown.body.song).toMatchObject({ tuning: 'drop D', capo: 2 });
+    const refused = await mara
+      .put(`/api/sections/${id}`)
+      .send({ ...body, tuning: 'no tuning', version: version + 1 })
+      .expect(422);
+    expect(JSON.stringify(refused.body)).toContain('"field":"tuning"');
+  });
+});
+
+describe('places that a text leaves open', () => {
+  test('are written in as a piece of it is given, and do not move any more', async () => {
+    const { mara, add, phraseNow, songId } = await tell();
+    const open = await add("/8 :A7 ^3 'E 7?");
+    expect((await phraseNow(open.id)).text).toBe("/8 :A7 ^3 'E 7?");
+    await mara.post('/api/pieces').send({ phraseId: open.id, startBpm: 60, targetBpm: 120 }).expect(201);
+    const given = await phraseNow(open.id);
+    expect(given.text).toMatch(/^\/8 :A7 \d+[EADGBe] \d+[EADGBe] 7[EADGBe]$/);
+    const revisions = await mara.get(`/api/phrases/${open.id}/revisions`).expect(200);
+    expect(revisions.body.map(({ text }: { text: string }) => text)).toEqual(["/8 :A7 ^3 'E 7?"]);
+    const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);
+    expect(song.body.sections[0].phrases).toContainEqual(expect.objectContaining({ id: open.id, text: given.text }));
+  });
+
+  test('of a phrase that refers to another, where it is written', async () => {
+    const { mara, add, refer, phraseNow } = await tell();
+    const first = await add("'F# 'A");
+    const second = await add('5G');
+    await refer(second, first.id).expect(200);
+    await mara.post('/api/pieces').send({ phraseId: second.id, startBpm: 60, targetBpm: 120 }).expect(201);
+    const [one, other] = [await phraseNow(first.id), await phraseNow(second.id)];
+    expect(one.text).toMatch(/^\d+\w \d+\w$/);
+    expect(other).toMatchObject({ text: one.text, refersTo: first.id });
+  });
+
+  test('by feel, a phrase alone says that only the order of its notes is known', async () => {
+    const { mara, songId, phrase } = await tell();
+    const song = await mara.get(`/api/transcriptions/${songId}`).expect(200);
+    await mara
+      .put(`/api/transcriptions/${songId}`)
+      .send({ ...SET_UP, rhythm: 'by feel', tempoKnown: false, version: song.body.version })
+      .expect(200);
+    const read = await mara.get(`/api/transcriptions/${songId}`).expect(200);
+    expect(read.body).toMatchObject({ rhythm: 'by feel', tempoKnown: false });
+    const licks = await mara.get('/api/licks?words=Opening').expect(200);
+    const lick = licks.body.licks.find((one: { phraseId: string }) => one.phraseId === phrase.id);
+    expect(lick.text).toMatch(/^\/8 /);
+  });
+});

@@ -55,7 +55,8 @@ export function placePhrase(phrase: Phrase, options: PlaceOptions): Phrase {
   if (!eventsOf(phrase).some(({ item }) => isSought(item))) return phrase;
   const guitar = guitarOf(options);
   const wanted = wantedOf(phrase, guitar, options.box);
-  const choices = new Map([...wanted].map(([item, want]) => [item, choicesFor(item, want, guitar)]));
+  const around = { guitar, mayBeOpen: liesLow(phrase) };
+  const choices = new Map([...wanted].map(([item, want]) => [item, choicesFor(item, want, around)]));
   const path = bestPath(phrase, guitar, {
     asWritten: true,
     choices: (item) => {
@@ -113,8 +114,8 @@ function guitarOf({ tuning, capo, frets = USUAL_FRETS, hand = USUAL_REACH_MM }: 
 }
 
 /** Where the notes of an event may lie together; those that were said where they were. Empty where they have nowhere to go. */
-function choicesFor(item: EventItem, { midis, box }: Wanted, guitar: Guitar): readonly FretPositions[] {
-  const options = item.notes.map((note, at) => optionsFor(note, midis.get(at), { box, guitar }));
+function choicesFor(item: EventItem, { midis, box }: Wanted, around: Around): readonly FretPositions[] {
+  const options = item.notes.map((note, at) => optionsFor(note, midis.get(at), { ...around, box }));
   let found: FretPositions[] = [[]];
   for (const places of options)
     found = found.flatMap((taken) =>
@@ -126,7 +127,7 @@ function choicesFor(item: EventItem, { midis, box }: Wanted, guitar: Guitar): re
 function optionsFor(
   note: WrittenNote,
   midi: number | undefined,
-  { box, guitar }: { readonly box: number | undefined; readonly guitar: Guitar },
+  { box, guitar, mayBeOpen }: Around & { readonly box: number | undefined },
 ): FretPositions {
   const { string, fret, sought } = note;
   if (!sought || sought.by === 'fret') return [{ string, fret }];
@@ -134,9 +135,26 @@ function optionsFor(
   const pressed = note.moves !== undefined || note.preBend !== undefined || note.vibrato !== undefined;
   const all = midi === undefined ? [] : fretPositionsOf(midi, guitar);
   const found = all.filter((place) => !(pressed && place.fret === 0));
-  const inside = found.filter((place) => box === undefined || isInBox(place.fret, box));
+  const inside = found.filter(({ fret: there }) => (box === undefined ? mayBeOpen || there > 0 : isInBox(there, box)));
   return inside.length > 0 ? inside : found;
 }
+
+/** The guitar, and whether open strings are near the hand. */
+interface Around {
+  readonly guitar: Guitar;
+  readonly mayBeOpen: boolean;
+}
+
+/** Whether the hand is where open strings lie by: something that was said is low on the neck, or nothing was. */
+function liesLow(phrase: Phrase): boolean {
+  const said = eventsOf(phrase).flatMap(({ item }) =>
+    item.notes.filter(({ sought, fret }) => !sought && fret !== null),
+  );
+  return said.length === 0 || said.some(({ fret }) => fret !== null && fret <= LOW_FRETS);
+}
+
+/** Frets that open strings are usually played beside. Source: common practice. */
+const LOW_FRETS = 3;
 
 function isInBox(fret: number, box: number): boolean {
   return fret >= box - BOX_REACH.down && fret <= box + BOX_REACH.up;

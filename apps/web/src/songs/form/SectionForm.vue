@@ -78,17 +78,13 @@ async function submit(): Promise<void> {
         <option v-for="known in SECTION_ROLES" :key="known" :value="known"></option>
       </datalist>
     </FieldRow>
-    <FieldRow
-      v-slot="{ id }"
-      label="Starts at"
-      hint="empty if not known"
-      :problem="clockProblem ?? problems['startSeconds']"
-    >
-      <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" maxlength="9" />
+    <FieldRow v-slot="{ id }" label="Starts at" :problem="clockProblem ?? problems['startSeconds']">
+      <InputText :id="id" v-model="clock" :invalid="clockProblem !== undefined" placeholder="not known" maxlength="9" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Bars" hint="empty if not known" :problem="problems['bars']">
+    <FieldRow v-slot="{ id, invalid }" label="Bars" :problem="problems['bars']">
       <InputNumber
         v-model="bars"
+        placeholder="not known"
         :input-id="id"
         :invalid="invalid"
         :min="0"
@@ -101,16 +97,11 @@ async function submit(): Promise<void> {
     </FieldRow>
     <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
     <label class="tick"><Checkbox v-model="otherGuitar" binary /> another guitar from here on</label>
-    <FieldRow
-      v-if="otherGuitar"
-      v-slot="{ id, invalid }"
-      label="Tuning"
-      hint="as you say it: drop D, Eb, DADGAD"
-      :problem="problems['tuning']"
-    >
+    <FieldRow v-if="otherGuitar" v-slot="{ id, invalid }" label="Tuning" :problem="problems['tuning']">
       <InputText
         :id="id"
         :model-value="fields.tuning ?? ''"
+        placeholder="drop D, Eb …"
         :invalid="invalid"
         :maxlength="SONG_LIMITS.tuning"
         @update:model-value="fields.tuning = $event?.trim() ? $event.trim() : null"

@@ -22,7 +22,8 @@ const place = computed(() => ({
 }));
 const title = computed(() => {
   const { label, notes } = props.block;
-  return [`${label} from ${clockText(props.fromSeconds)}`, ...notes].join('; ');
+  const from = props.block.isSupposed ? 'supposed to start at' : 'from';
+  return [`${label} ${from} ${clockText(props.fromSeconds)}`, ...notes].join('; ');
 });
 /** Only where a section is first heard does its stamp stand. */
 const isFirst = computed(() => props.block.visit === 1 && props.block.pass === 1);
@@ -39,7 +40,7 @@ const isFirst = computed(() => props.block.visit === 1 && props.block.pass === 1
   >
     <strong>{{ block.label }}</strong>
     <span v-if="block.times > 1" class="times">{{ block.open ? '≈' : '' }}{{ block.times }}×</span>
-    <span v-if="!small" class="start">{{ clockText(fromSeconds) }}</span>
+    <span v-if="!small" class="start">{{ block.isSupposed ? '≈ ' : '' }}{{ clockText(fromSeconds) }}</span>
     <span v-if="!small && block.notes.length > 0" class="note">{{ block.notes[0] }}</span>
     <span
       v-if="isFirst"

@@ -7,6 +7,8 @@ export interface StripBlock extends Pick<TimedRound, 'id' | 'label' | 'visit' | 
   readonly key: string;
   readonly times: number;
   readonly open?: boolean;
+  /** Whether its start is only supposed. */
+  readonly isSupposed?: true;
   /** What is different, in words. */
   readonly notes: readonly string[];
 }
@@ -28,7 +30,8 @@ function blockOf(round: TimedRound, section: Section | undefined, index: number)
   const { id, label, visit, pass, fromSeconds, toSeconds } = round;
   const notes = (section?.passes ?? []).map(sayPass);
   const open = section?.open ?? false;
-  return { id, label, visit, pass, fromSeconds, toSeconds, key: `${id}-${index}`, times: 1, open, notes };
+  const place = { id, label, visit, pass, fromSeconds, toSeconds, key: `${id}-${index}` };
+  return { ...place, times: 1, open, notes, ...(section?.startKnown === false && { isSupposed: true }) };
 }
 
 /** What is different on a pass, in words: “last time stops on the power chord”. */

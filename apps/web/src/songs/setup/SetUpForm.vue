@@ -121,14 +121,10 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Or perhaps" hint="where in doubt" :problem="problems['secondKey']">
       <InputText :id="id" v-model="fields.secondKey" :invalid="invalid" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
-    <FieldRow
-      v-slot="{ id, invalid }"
-      label="Tempo"
-      hint="quarters/min; empty if not known"
-      :problem="problems['tempo']"
-    >
+    <FieldRow v-slot="{ id, invalid }" label="Tempo" hint="quarters/min" :problem="problems['tempo']">
       <InputNumber
         :model-value="fields.tempoKnown ? fields.tempo : null"
+        placeholder="not known"
         :input-id="id"
         :invalid="invalid"
         :min="0"

@@ -139,7 +139,10 @@ export function drawHeld(pen: Pen, drawn: readonly DrawnEvent[], index: number, 
     const source = drawn
       .slice(0, index)
       .findLast(({ event }) => event.item?.notes.some((note) => note.string === string));
-    const from = source ? source.x + BENT_BEHIND : (drawn[0]?.x ?? to.x) - BENT_BEHIND;
+    const isUpright = source?.event.item?.notes.some(
+      ({ again, preBend }) => again !== undefined || preBend !== undefined,
+    );
+    const from = source ? source.x + (isUpright ? UPRIGHT_BEHIND : BENT_BEHIND) : (drawn[0]?.x ?? to.x) - BENT_BEHIND;
     const y = bendY(held, heights);
     const end = to.x + textWidth(String(fret ?? 'x')) / 2 + 2;
     if (end > from) pen.dashes({ x: Math.min(from, end), y }, { x: end, y });
@@ -148,6 +151,8 @@ export function drawHeld(pen: Pen, drawn: readonly DrawnEvent[], index: number, 
 
 /** About how far behind its fret a bend has reached its height. Pixels. */
 const BENT_BEHIND = 30;
+/** The same where it stands bent from the start. */
+const UPRIGHT_BEHIND = 12;
 
 /** Draws a chain of bends and releases; gives the x where it ends. */
 function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights: RowHeights): number {

@@ -6,6 +6,12 @@ import type { Fix, ProblemCode } from './problems.ts';
 /** Told of everything wrong inside a word; spans count from the start of the word. */
 export type Report = (code: ProblemCode, span: Span, message: string, ...fixes: readonly Fix[]) => void;
 
+/** Who is told, and whether no more is wanted: what would be told need not be put together then. */
+export interface Told {
+  readonly report: Report;
+  readonly isFull: () => boolean;
+}
+
 /** Thrown where a word stops making sense; one for all, since a stack of calls is costly to note down. */
 export const UNREADABLE = new Error('the rest of this word is not read');
 
@@ -13,11 +19,13 @@ export const UNREADABLE = new Error('the rest of this word is not read');
 export class WordCursor {
   readonly word: string;
   readonly report: Report;
+  readonly #isFull: Told['isFull'];
   at = 0;
 
-  constructor(word: string, report: Report) {
+  constructor(word: string, { report, isFull }: Told) {
     this.word = word;
     this.report = report;
+    this.#isFull = isFull;
   }
 
   get done(): boolean {
@@ -70,8 +78,14 @@ export class WordCursor {
     throw UNREADABLE;
   }
 
+  /** Gives the rest of the word up without a word where no more is told. */
+  giveUpIfFull(): void {
+    if (this.#isFull()) throw UNREADABLE;
+  }
+
   /** Gives the rest of the word up as something unknown; slips of the hand that it looks like are offered. */
   unknown(from: number, why: string): never {
+    this.giveUpIfFull();
     this.fail('unknown-item', { from, to: this.word.length }, `Not read: ${why}.`, ...meantBy(this.word));
   }
 }

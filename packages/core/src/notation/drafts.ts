@@ -12,9 +12,10 @@ export class EventDraft {
   readonly marks = new Set<EventMark>();
   closed = false;
   slideOut?: 'up' | 'down';
-  readonly arm: number[] = [];
+  /** Moves of the tremolo arm. */
+  arm?: readonly number[];
   /** Moves of a bend that are the note's before. */
-  readonly late: BendMove[] = [];
+  late?: readonly BendMove[];
   link?: Link | undefined;
   /** How the notes read last are plucked. */
   plucked?: PluckingMark | undefined;

@@ -98,8 +98,10 @@ export class LinkReader implements Sounding {
   #take(event: EventItem): void {
     const { notes, link, marks } = event;
     for (const note of notes) {
-      const start = this.bends.under({ ...note, link }, this.#before) / STEP_CENTS;
-      this.bends.take(note, event, (note.moves?.at(-1)?.steps ?? note.preBend ?? start) * STEP_CENTS);
+      const end = note.moves?.at(-1)?.steps ?? note.preBend;
+      const isPlain = link === undefined && note.held === undefined && note.again === undefined;
+      const start = end !== undefined || isPlain ? 0 : this.bends.under({ ...note, link }, this.#before);
+      this.bends.take(note, event, end === undefined ? start : end * STEP_CENTS);
     }
     if (marks.includes('cut')) this.bends.silence(notes.map(({ string }) => string));
     this.#before = event;

@@ -115,3 +115,8 @@ export class ProblemList {
     return [...this.#found].sort((a, b) => a.span.from - b.span.from);
   }
 }
+
+/** A span so many characters further on. */
+export function shifted({ from, to }: Span, by: number): Span {
+  return { from: from + by, to: to + by };
+}

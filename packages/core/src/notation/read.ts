@@ -1,16 +1,18 @@
-import { Chord } from 'tonal';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { checkBars } from './bars.ts';
 import { closerAt, hushed, quiet, readGluedMarks, readPasses, readSpans, type Wrap } from './braces.ts';
+import { ChordReader } from './chordReader.ts';
+import type { Report } from './cursor.ts';
 import { glued } from './handSlips.ts';
 import { LinkReader } from './links.ts';
 import { isNest, type BendMove, type Item, type Phrase, type Setting, type Span, type WayItem } from './model.ts';
-import { ProblemList, type Problem } from './problems.ts';
+import type { Writable } from './model.ts';
+import { ProblemList, shifted, type Fix, type Problem, type ProblemCode } from './problems.ts';
 import { readEvents } from './readEvent.ts';
 import { scan, type Token } from './scan.ts';
 import { readSetting, readStamp } from './settings.ts';
-import type { TypedEvent } from './typed.ts';
-import { unroll } from './unroll.ts';
+import type { TypedEvent, WordContext } from './typed.ts';
+import { MAX_PLAYED, unroll } from './unroll.ts';
 import { COMMON_TIME, readValue, STARTING_VALUE, type Meter, type NoteValue } from './values.ts';
 
 /** What the reader must know besides the text. */
@@ -31,8 +33,8 @@ export interface Reading {
   readonly problems: readonly Problem[];
 }
 
-/** Most items read from one text; what comes after is left unread and reported. Our choice. */
-export const MAX_ITEMS = 20_000;
+/** Most items read from one text; what comes after is left unread and reported: as many as can be played. */
+export const MAX_ITEMS = MAX_PLAYED;
 
 /** Deepest nesting of brackets and braces; deeper ones are read as if not there. Our choice. */
 export const DEEPEST_NEST = 24;
@@ -61,18 +63,24 @@ interface Frame {
 class PhraseReader {
   readonly #text: string;
   readonly #meter: Meter;
-  readonly #tuning: Tuning;
-  readonly #capo: number;
+  /** The word that is read. */
+  #typed = '';
+  /** What words are read in, changed from one to the next. */
+  readonly #context: Writable<WordContext>;
+  readonly #reader = {
+    isFull: () => this.#problems.isFull,
+    report: (...told: Parameters<Report>) => this.#report(...told),
+    take: (event: TypedEvent) => this.#takeEvent(event),
+  };
   readonly #problems = new ProblemList();
   readonly #root: Item[] = [];
   readonly #open: Frame[] = [];
   readonly #links: LinkReader;
-  /** Chords met in this text; the same few come again and again, and the dictionary is slow. */
-  readonly #chords = new Map<string, boolean>();
+  readonly #chords: ChordReader;
   #value: NoteValue;
   #count = 0;
-  /** Whether a chord that is known is in force. */
-  #hasChord = false;
+  /** Whether no event of the word has been read yet. */
+  #isFirst = true;
   /** The last stamp read, seconds. */
   #stampedAt = 0;
   /** Openers left out because they stand too deep; their closers are passed over. */
@@ -83,17 +91,17 @@ class PhraseReader {
   constructor(text: string, options: ReadOptions) {
     this.#text = text;
     this.#meter = options.meter ?? COMMON_TIME;
-    this.#tuning = options.tuning ?? TUNINGS.standard;
-    this.#capo = options.capo ?? 0;
+    const { tuning = TUNINGS.standard, capo = 0 } = options;
     this.#value = options.startValue ?? STARTING_VALUE;
     this.#links = new LinkReader(this.#problems);
+    this.#chords = new ChordReader(this.#problems);
+    this.#context = { tuning, capo, sounding: this.#links, hasChord: false, offset: 0 };
   }
 
   read(): Reading {
     for (const token of scan(this.#text)) {
       if (this.#count >= MAX_ITEMS) {
-        const span = { from: token.span.from, to: this.#text.length };
-        this.#problems.add('too-long', span, `Only the first ${MAX_ITEMS} items are read; the text goes on.`);
+        if (this.#count < Infinity) this.#endAt(token.span.from);
         break;
       }
       this.#count += 1;
@@ -103,6 +111,22 @@ class PhraseReader {
     const phrase: Phrase = { meter: this.#meter, items: this.#root };
     checkBars(unroll(phrase), this.#text.length, this.#problems);
     return { phrase, problems: this.#problems.inOrder() };
+  }
+
+  #endAt(from: number): void {
+    const span = { from, to: this.#text.length };
+    this.#problems.add('too-long', span, `Only the first ${MAX_ITEMS} items are read; the text goes on.`);
+  }
+
+  /** Takes an event of a word; false where no more can be read. The first of a word is counted with it. */
+  #takeEvent(event: TypedEvent): boolean {
+    this.#event(event);
+    if (this.#isFirst) this.#isFirst = false;
+    else this.#count += 1;
+    if (this.#count < MAX_ITEMS) return true;
+    if (event.span.to < this.#text.length) this.#endAt(event.span.to);
+    this.#count = Infinity;
+    return false;
   }
 
   get #items(): Item[] {
@@ -220,17 +244,25 @@ class PhraseReader {
   /** Reads a word of events, or a rest with a value of its own. */
   #sound(text: string, span: Span): void {
     if (text === '-' || text.startsWith('-/')) return this.#rest(text.slice(2), span);
-    const guitar = { tuning: this.#tuning, capo: this.#capo };
-    const context = { ...guitar, sounding: this.#links, hasChord: this.#hasChord, offset: span.from };
-    const typed = readEvents(text, context, (code, inner, message, ...fixes) => {
-      if (this.#problems.isFull) return;
-      const there = [
-        ...fixes.map((fix) => ({ ...fix, span: shift(fix.span, span.from) })),
-        ...glued(text, this.#links.before?.span, span.from),
-      ];
-      this.#problems.add(code, shift(inner, span.from), message, ...there);
-    });
-    for (const event of typed) this.#event(event);
+    this.#typed = text;
+    this.#isFirst = true;
+    this.#context.offset = span.from;
+    this.#context.hasChord = this.#chords.isKnown;
+    readEvents(text, this.#context, this.#reader);
+  }
+
+  /** Tells of something wrong inside the word that is being read. */
+  #report(code: ProblemCode, inner: Span, message: string, ...fixes: readonly Fix[]): void {
+    if (this.#problems.isFull) return;
+    const { offset } = this.#context;
+    const there = fixes.map((fix) => ({ ...fix, span: shifted(fix.span, offset) }));
+    this.#problems.add(
+      code,
+      shifted(inner, offset),
+      message,
+      ...there,
+      ...glued(this.#typed, this.#links.before?.span, offset),
+    );
   }
 
   #event(typed: TypedEvent): void {
@@ -310,31 +342,8 @@ class PhraseReader {
   }
 
   #harmony(token: Token): void {
-    const { text, span } = token;
-    if (text === ':-' || text === ':N.C.') {
-      this.#hasChord = false;
-      this.#items.push({ kind: 'harmony', span, chord: null });
-      return;
-    }
-    const chord = text.slice(1);
-    if (chord === '') {
-      this.#problems.add('chord-unknown', span, 'A colon is followed by a chord, as in :Em, or by - for none.');
-      return;
-    }
-    this.#hasChord = this.#isChord(chord);
-    if (!this.#hasChord)
-      this.#problems.add(
-        'chord-unknown',
-        span,
-        `The chord “${chord.slice(0, 24)}” is not known; it is shown as typed.`,
-      );
-    this.#items.push({ kind: 'harmony', span, chord });
-  }
-
-  #isChord(chord: string): boolean {
-    const known = this.#chords.get(chord) ?? !Chord.get(chord).empty;
-    this.#chords.set(chord, known);
-    return known;
+    const item = this.#chords.read(token);
+    if (item) this.#items.push(item);
   }
 
   #push(opener: Frame['opener'], wrap: Wrap | undefined, ways?: WayItem[]): void {
@@ -462,8 +471,4 @@ function isRepeat(frame: Frame): boolean {
 
 function isBrace({ opener }: Frame): boolean {
   return opener.kind === 'brace-open' || opener.kind === 'brace-bare';
-}
-
-function shift(span: Span, by: number): Span {
-  return { from: span.from + by, to: span.to + by };
 }

@@ -1,4 +1,4 @@
-import { UNREADABLE, WordCursor, type Report } from './cursor.ts';
+import { UNREADABLE, WordCursor, type Told } from './cursor.ts';
 import { EventDraft } from './drafts.ts';
 import { meantBy } from './handSlips.ts';
 import { linkOfCode } from './linkRecords.ts';
@@ -12,15 +12,16 @@ import { readValue, type NoteValue } from './values.ts';
 export const MAX_TIMES = 999;
 
 /**
- * Reads a word as a chain of glued events, `7Dh9p7`, one at a time: what sounds before each is asked when it is its turn. What was
- * read before the first unreadable event is handed out; the rest is reported and skipped.
+ * Reads a word as a chain of glued events, `7Dh9p7`, one at a time: each is taken before the next is read, which may ask what sounds before
+ * it. What comes from the first unreadable event on is reported and skipped;
+ * so is what comes once no more is taken.
  */
-export function* readEvents(
+export function readEvents(
   word: string,
   context: WordContext,
-  report: Report,
-): Generator<TypedEvent, void, undefined> {
-  const reader = new WordReader(word, context, report);
+  told: Told & { readonly take: (event: TypedEvent) => boolean },
+): void {
+  const reader = new WordReader(word, context, told);
   while (!reader.done) {
     let event: TypedEvent;
     try {
@@ -29,7 +30,7 @@ export function* readEvents(
       if (error !== UNREADABLE) throw error;
       return;
     }
-    yield event;
+    if (!told.take(event)) return;
   }
 }
 
@@ -38,8 +39,8 @@ class WordReader {
   readonly #context: WordContext;
   readonly #stack: StackReader;
 
-  constructor(word: string, context: WordContext, report: Report) {
-    this.#cursor = new WordCursor(word, report);
+  constructor(word: string, context: WordContext, told: Told) {
+    this.#cursor = new WordCursor(word, told);
     this.#context = context;
     this.#stack = new StackReader(this.#cursor, context);
   }
@@ -85,8 +86,8 @@ class WordReader {
     if (front === '<') event.slideIn = 'below';
     if (front === '>') event.slideIn = 'above';
     if (draft.slideOut) event.slideOut = draft.slideOut;
-    if (draft.arm.length > 0) event.arm = draft.arm;
-    if (draft.late.length > 0) event.late = draft.late;
+    if (draft.arm) event.arm = draft.arm;
+    if (draft.late) event.late = draft.late;
     if (draft.value !== undefined) event.value = draft.value;
     return event;
   }

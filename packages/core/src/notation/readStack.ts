@@ -37,13 +37,18 @@ export class StackReader {
   readonly #cursor: WordCursor;
   readonly #context: WordContext;
   readonly #stringCount: number;
-  readonly #noteMarks: NoteMarkReader;
+  #marksOfNotes: NoteMarkReader | undefined;
 
   constructor(cursor: WordCursor, context: WordContext) {
     this.#cursor = cursor;
     this.#context = context;
     this.#stringCount = context.tuning.openMidis.length;
-    this.#noteMarks = new NoteMarkReader(cursor, context);
+  }
+
+  /** Made where a note bears a mark; most do not. */
+  get #noteMarks(): NoteMarkReader {
+    this.#marksOfNotes ??= new NoteMarkReader(this.#cursor, this.#context);
+    return this.#marksOfNotes;
   }
 
   /** Reads groups; a linked event may be a bare fret, which is returned instead of notes. */
@@ -68,6 +73,8 @@ export class StackReader {
 
   /** Reads the marks behind a note, those of the whole event among them. */
   marks(draft: EventDraft, place: PlaceOnNeck, link?: Link): NoteMarks {
+    // Most notes bear none.
+    if (this.#cursor.done) return NO_MARKS;
     const { bends, before } = this.#context.sounding;
     const { fret, string } = place;
     // What is typed next says whether it is struck again while bent; a release may follow that.
@@ -102,7 +109,7 @@ export class StackReader {
   #eventMark(draft: EventDraft): boolean {
     const cursor = this.#cursor;
     const arm = cursor.take('arm');
-    if (arm) draft.arm.push((readSteps(arm[2]) ?? 1) * (arm[1] === '-' ? -1 : 1));
+    if (arm) draft.arm = [...(draft.arm ?? []), (readSteps(arm[2]) ?? 1) * (arm[1] === '-' ? -1 : 1)];
     const mark = arm ? undefined : markOfCode(cursor.take('mark')?.[0] ?? '');
     if (mark && isPlucking(mark)) draft.plucked = mark;
     else if (mark) draft.marks.add(mark);
@@ -209,7 +216,7 @@ export class StackReader {
     if (strings === undefined) {
       const [note] = before?.notes ?? [];
       if (!note) return;
-      draft.late.push(...movesAt(note, note.moves?.at(-1)?.steps ?? note.preBend ?? 0).moves);
+      draft.late = movesAt(note, note.moves?.at(-1)?.steps ?? note.preBend ?? 0).moves;
       return;
     }
     for (const string of strings) {
@@ -270,6 +277,7 @@ export class StackReader {
   }
 
   #nothingBent(span: Span, string?: number): never {
+    this.#cursor.giveUpIfFull();
     const where =
       string === undefined ? 'Nothing stands bent here' : `Nothing sounds on the ${this.#nameOf(string)} string`;
     this.#cursor.fail(
@@ -404,6 +412,8 @@ export class StackReader {
     );
   }
 }
+
+const NO_MARKS: NoteMarks = {};
 
 /** Octaves to shift a named note by, from its plus and minus signs. */
 function octavesOf(signs: string | undefined): number {

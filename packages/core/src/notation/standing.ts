@@ -1,4 +1,4 @@
-import type { EventItem, Link, WrittenNote } from './model.ts';
+import type { EventItem, Link, Writable, WrittenNote } from './model.ts';
 import type { TimedEvent } from './unroll.ts';
 
 /** How high a string stands bent, cents, and the fret it was bent at; 0 where it is not bent. */
@@ -16,7 +16,9 @@ export interface Coming extends Pick<WrittenNote, 'string' | 'fret' | 'held' | '
  * Which strings stand bent while a phrase is played on, and how high: since their bend, until they are fretted anew, cut, or rest.
  */
 export class StandingBends {
-  readonly #strings = new Map<number, Standing>();
+  /** Entries are changed in place: this is asked and told for every note at every keystroke. */
+  readonly #strings = new Map<number, Writable<Standing> & { at: number }>();
+  #count = 0;
 
   /**
    * How high its string stands as a note begins, cents: a bend that goes on, or is struck again, and a tap on a bent string start
@@ -32,9 +34,15 @@ export class StandingBends {
 
   /** Takes in a note that ends so high, cents. */
   take({ string, fret }: WrittenNote, { link }: Pick<EventItem, 'link'>, cents: number): void {
-    const bentAt = link === 'tap' ? (this.#strings.get(string)?.fret ?? null) : fret;
-    this.#strings.delete(string);
-    if (fret !== null) this.#strings.set(string, { cents, fret: bentAt });
+    const known = this.#strings.get(string);
+    this.#count += 1;
+    if (fret === null) this.#strings.delete(string);
+    else if (!known) this.#strings.set(string, { cents, fret: link === 'tap' ? null : fret, at: this.#count });
+    else {
+      known.cents = cents;
+      known.at = this.#count;
+      if (link !== 'tap') known.fret = fret;
+    }
   }
 
   /** How a string stands; undefined where it does not sound. */
@@ -44,12 +52,16 @@ export class StandingBends {
 
   /** The strings that stand bent, the latest last. */
   get bent(): readonly number[] {
-    return [...this.#strings].filter(([, { cents }]) => cents > 0).map(([string]) => string);
+    return [...this.#strings]
+      .filter(([, { cents }]) => cents > 0)
+      .sort(([, a], [, b]) => a.at - b.at)
+      .map(([string]) => string);
   }
 
   /** Some strings are cut short; left out, all rest. */
-  silence(strings: readonly number[] = [...this.#strings.keys()]): void {
-    for (const string of strings) this.#strings.delete(string);
+  silence(strings?: readonly number[]): void {
+    if (strings === undefined) this.#strings.clear();
+    else for (const string of strings) this.#strings.delete(string);
   }
 }
 

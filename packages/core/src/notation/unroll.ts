@@ -49,7 +49,7 @@ export interface Timeline {
   readonly feels: readonly { readonly at: number; readonly feel: Feel }[];
   readonly chords: readonly { readonly at: number; readonly chord: string | null }[];
   /** Where in the recording a place is heard, seconds; each stamp at its first pass. */
-  readonly stamps: readonly { readonly at: number; readonly seconds: number; readonly item: StampItem }[];
+  readonly stamps: readonly { readonly at: number; readonly seconds: number }[];
   readonly pickup: boolean;
   readonly length: number;
   /** Whether playing out was stopped at `MAX_PLAYED` events. */
@@ -104,6 +104,7 @@ class Walk {
   readonly #feels: { at: number; feel: Feel }[] = [];
   readonly #chords: { at: number; chord: string | null }[] = [];
   readonly #stamps: Timeline['stamps'][number][] = [];
+  readonly #stamped = new Set<StampItem>();
   #words: string[] = [];
   #chord: string | null = null;
   #at = 0;
@@ -155,8 +156,8 @@ class Walk {
       case 'way':
         return this.items(item.items, context);
       case 'stamp':
-        if (this.#stamps.every((stamp) => stamp.item !== item))
-          this.#stamps.push({ at: this.#at, seconds: item.seconds, item });
+        if (!this.#stamped.has(item)) this.#stamps.push({ at: this.#at, seconds: item.seconds });
+        this.#stamped.add(item);
         return;
       case 'marked':
         return this.items(item.items, { ...context, marks: [...context.marks, ...item.marks] });

@@ -58,12 +58,16 @@ describe('moving the selection along the neck', () => {
   test('up and back again is where it was, for any text', () => {
     fc.assert(
       fc.property(typedText, fc.integer({ min: 1, max: 5 }), (text, frets) => {
+        // What lay off the neck may come to lie on it.
+        if (readShorthand(text).problems.some(({ code }) => code === 'fret-range')) return;
         const there = transpose(text, phraseOf(text), all(text), frets);
         if (!there.ok) return;
         const moved = apply(text, there.edit);
         const before = eventsOf(phraseOf(text)).map(({ item }) => item.notes.map(({ fret }) => fret));
         const after = eventsOf(phraseOf(moved)).map(({ item }) => item.notes.map(({ fret }) => fret));
         expect(after).toEqual(before.map((frets_) => frets_.map((fret) => (fret === null ? null : fret + frets))));
+        // A name may come back spelt otherwise.
+        if (text.includes("'") || /[=>][A-G]/.test(text)) return;
         const back = transpose(moved, phraseOf(moved), all(moved), -frets);
         expect(back.ok && apply(moved, back.edit).replaceAll(/\b0+(?=\d)/g, '')).toBe(
           text.replaceAll(/\b0+(?=\d)/g, ''),

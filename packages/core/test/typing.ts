@@ -32,6 +32,19 @@ const noteMark = fc.constantFrom(
   'f1',
   'fT',
   'f3~',
+  '^',
+  '^r',
+  '=E',
+  '=b7',
+  'b1.5>17',
+  'b>E',
+  'b1r>16',
+  'f3&2',
+  'f34',
+  'w+1',
+  'w-1w-.5',
+  'full',
+  'half',
 );
 const eventMark = fc.constantFrom(
   '',
@@ -94,8 +107,87 @@ const event = fc.oneof(
   { weight: 2, arbitrary: fc.tuple(link, suffix).map((parts) => parts.join('')) },
 );
 
+/** Signs of the second edition: bends that go on, names, degrees, places left open, and what stands in a stack. */
+const second = fc.constantFrom(
+  ...['r', 'rB', 'r.5', 'rr', 'b1', 'b1G', 'bb1.5', '12e+rB', 'r@2', 'full', 'b>17', '15B b1', '12Bb1 5G r'],
+  ...["'F#", "'Bb", "'En", "'Bnb1", "'E+", "'G-", "h'G", "'F#+7B", "5G+'D", "(^1 'A)"],
+  ...['^5', '^b7', '^#4+', 'p^3', ':A7 ^3', '7?', '7@?', '?G', '?@3', 'h?G', '12?~'],
+  ...[
+    '9',
+    '7',
+    'x',
+    '12b1',
+    '0/16',
+    's+2',
+    'S-1',
+    'h+2',
+    'd12B',
+    'k14G~',
+    'dm7G',
+    ',7D',
+    '7G_',
+    '-/8',
+    '7g',
+    'd7',
+    '9b',
+  ],
+  ...['0E+(9G)', '(9G)+7D', '0E7A+{optional: 9G}', '12Gqm+14Bqa', '10B S9G', '@1:09.5', '@0:10', 'box=5'],
+);
+/** The same signs at wrong places, and halves of them. */
+const broken = fc.constantFrom(
+  ...[
+    "'",
+    "''",
+    "'H",
+    '^',
+    '^^',
+    '^99',
+    '?',
+    '??',
+    '@?',
+    '=E',
+    '-=E',
+    '12B=',
+    'rrr',
+    'r9',
+    'bB1',
+    '//',
+    '@9:99',
+    '@1:5',
+  ],
+  ...[
+    'box=0',
+    'box=',
+    '+(9G',
+    '0E+(',
+    '0E+{optional:',
+    '0E+{zz: 9G}',
+    '(9G)+',
+    '9Gf&',
+    '9Gf3&',
+    'w+',
+    'w-1',
+    's+',
+    's-99',
+  ],
+  ...[
+    'B17',
+    '9G/11',
+    '7G-9G',
+    '{either: 9G}',
+    '{either: 9G // 7G // }',
+    '{round: 9G}',
+    '{w-: 9G}',
+    '{fade}',
+    '7G+{',
+    '+{',
+  ],
+);
+
 const flat = fc.oneof(
   { weight: 10, arbitrary: event },
+  { weight: 6, arbitrary: second },
+  { weight: 1, arbitrary: broken },
   { weight: 2, arbitrary: value.map((text) => `/${text}`) },
   { weight: 3, arbitrary: fc.constantFrom('-', '_', '|', '|') },
   {
@@ -131,6 +223,17 @@ const brace = fc.constantFrom(
   '1-2',
   'last',
   '1,last',
+  'round last',
+  'round 1-2',
+  'quiet',
+  'd',
+  '~',
+  'alt',
+  'altu',
+  'w-1',
+  'fade',
+  'grow',
+  'l bar12',
   'zz',
 );
 
@@ -144,10 +247,14 @@ const nested = fc.letrec<{ items: string }>((tie) => ({
         {
           weight: 1,
           arbitrary: fc
-            .tuple(tie('items'), fc.constantFrom('2', '3', '4+', ''))
+            .tuple(tie('items'), fc.constantFrom('2', '3', '4+', '', 'x3'))
             .map(([inner, times]) => `[ ${inner} ]${times}`),
         },
         { weight: 1, arbitrary: fc.tuple(brace, tie('items')).map(([head, inner]) => `{${head}: ${inner}}`) },
+        {
+          weight: 1,
+          arbitrary: fc.tuple(tie('items'), tie('items')).map(([one, other]) => `{either: ${one} // ${other} }`),
+        },
         { weight: 1, arbitrary: fc.constantFrom('[', ']', '{m:', '}', '{') },
       ),
       { maxLength: 10 },

@@ -5,7 +5,7 @@ import { STRING_SIGNS } from './strings.ts';
 import { SURENESSES } from './surenesses.ts';
 
 /** Octaves up or down; a plus before a note joins that instead. */
-const OCTAVES = "((?:-|\\+(?![\\dx'^?({br]))*)";
+const OCTAVES = `((?:-|\\+(?![\\dx'^?({]|[br][\\d.>¼½¾]*[${STRING_SIGNS}@]))*)`;
 
 const note = (name: NoteMark) => new RegExp(NOTE_MARK_RECORDS[name].pattern, 'y');
 

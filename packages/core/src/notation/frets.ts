@@ -121,5 +121,11 @@ export function movedEvent(event: WrittenEvent, { place, semitones, key }: Event
     if (!to) off.push(from);
     return to ?? from;
   });
-  return off.length > 0 ? undefined : moved.replace(NAMES, (name) => transposeSymbol(name, semitones, key));
+  if (off.length > 0) return undefined;
+  return moved.replace(NAMES, (name: string, at: number) => {
+    const there = transposeSymbol(name.replace(/n$/, ''), semitones, key);
+    // What follows may not come to be its accidental.
+    const isOpen = !/[#b]$/.test(there) && /[#bn]/.test(moved.charAt(at + name.length));
+    return isOpen ? `${there}n` : there;
+  });
 }

@@ -44,7 +44,7 @@ export class LinkReader implements Sounding {
   readonly bends = new StandingBends();
   #before: EventItem | undefined;
   #sounded: readonly WrittenNote[] = [];
-  #anything = false;
+  #canHold = false;
 
   constructor(problems: ProblemList) {
     this.#problems = problems;
@@ -52,7 +52,7 @@ export class LinkReader implements Sounding {
 
   /** Whether something stands before that a hold could make longer; a grace note cannot be held. */
   get canHold(): boolean {
-    return this.#anything && this.#before?.value !== 'grace';
+    return this.#canHold;
   }
 
   /** The notes of the last event that sounded, whatever came after it; none before the first. */
@@ -68,7 +68,7 @@ export class LinkReader implements Sounding {
   /** A rest was read: nothing can be linked across it, and no string goes on. */
   rest(): void {
     this.#before = undefined;
-    this.#anything = true;
+    this.#canHold = true;
     this.bends.silence();
   }
 
@@ -106,7 +106,7 @@ export class LinkReader implements Sounding {
     if (marks.includes('cut')) this.bends.silence(notes.map(({ string }) => string));
     this.#before = event;
     this.#sounded = notes;
-    this.#anything = true;
+    this.#canHold = event.value !== 'grace';
   }
 
   /** The event with its notes known, or undefined when a linked fret has no string to stand on. */

@@ -26,6 +26,8 @@ export interface PlayedPitch {
   readonly plucked?: PluckingMark;
   readonly quiet?: true;
   readonly sureness?: Sureness;
+  /** Whether its place is a guess that nobody has settled; it makes no sound. */
+  readonly guess?: true;
   /** Not struck: its string stands bent so high, and goes on. Whole steps. */
   readonly held?: number;
   /** Struck again while its string stands bent so high. */
@@ -88,6 +90,7 @@ function playedPitch(note: WrittenNote, { link, slideIn, slideOut }: EventItem, 
     string,
     fret,
     midi: fret === null || isGuessed(sought) ? null : midiOf(tuning, string, fret, capo),
+    ...(isGuessed(sought) && { guess: true as const }),
     ...(moves && { bend: moves.map(({ steps }) => steps) }),
     ...(link && { link }),
     ...(slideIn && { slideIn }),

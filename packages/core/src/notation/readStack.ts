@@ -62,7 +62,11 @@ export class StackReader {
       if (bare) return bare;
       if (draft.plucked) plucked.push({ from, to: draft.notes.length, mark: draft.plucked });
       draft.plucked = undefined;
-      if (around && this.#closes(around)) around = undefined;
+      if (around && this.#closes(around)) {
+        around = undefined;
+        // Behind what is of one note alone, marks are of all of them.
+        while (this.#eventMark(draft));
+      }
       const glued = isPlain && /[\dx]/.test(this.#cursor.next);
       if (this.#cursor.literal('+') !== undefined || glued) continue;
       if (around) this.#unclosed(around);
@@ -78,12 +82,9 @@ export class StackReader {
     const { bends, before } = this.#context.sounding;
     const { fret, string } = place;
     // What is typed next says whether it is struck again while bent; a release may follow that.
-    const isAgain = this.#cursor.next === '^' && string !== undefined;
-    const cents = isAgain
-      ? (bends.on(string)?.cents ?? 0)
-      : string === undefined
-        ? 0
-        : bends.under({ string, fret, link }, before);
+    const standing = string !== undefined && this.#cursor.next === '^' ? bends.on(string) : undefined;
+    const again = standing?.fret === fret ? standing?.cents : undefined;
+    const cents = again ?? (string === undefined ? 0 : bends.under({ string, fret, link }, before));
     const note = new NoteDraft(cents / STEP_CENTS);
     const from = this.#cursor.at;
     while (this.#noteMarks.mark(note, place) || this.#eventMark(draft));
@@ -177,7 +178,7 @@ export class StackReader {
     const cursor = this.#cursor;
     const from = cursor.at;
     const name = cursor.take('name');
-    if (name) return { by: 'name', name: name[1] ?? '', octaves: octavesOf(name[2]) };
+    if (name) return { by: 'name', name: (name[1] ?? '').replace('n', ''), octaves: octavesOf(name[2]) };
     const degree = cursor.take('degree');
     if (degree) {
       if (!this.#context.hasChord)
@@ -217,6 +218,7 @@ export class StackReader {
       const [note] = before?.notes ?? [];
       if (!note) return;
       draft.late = movesAt(note, note.moves?.at(-1)?.steps ?? note.preBend ?? 0).moves;
+      if (draft.late.length === 0) throw UNREADABLE;
       return;
     }
     for (const string of strings) {

@@ -153,7 +153,13 @@ function groupOf({ string, fret, ...rest }: WrittenNote): WrittenGroup {
   const around = quiet ? (['(', ')'] as const) : sureness && ([`{${sureness}: `, '}'] as const);
   const move = moves.map(writeMove).join('');
   const written = writeNoteMarks(held !== undefined ? marks : { ...marks, moves });
-  const front = sought ? writeSought(sought, fret) : held !== undefined ? move : fret === null ? 'x' : String(fret);
+  const front = sought
+    ? writeSought(sought, fret, written)
+    : held !== undefined
+      ? move
+      : fret === null
+        ? 'x'
+        : String(fret);
   const isNamed = sought === undefined || sought.by === 'fret';
   return { front, strings: [string], isNamed, marks: written, around };
 }
@@ -167,10 +173,11 @@ function isApart(group: WrittenGroup | undefined): boolean {
   return group !== undefined && (group.around !== undefined || !/^[\dx]/.test(group.front));
 }
 
-function writeSought(sought: Sought, fret: number | null): string {
+/** What is written for a place that was not said; a name is kept apart from marks behind it that would be its accidental. */
+function writeSought(sought: Sought, fret: number | null, marks: string): string {
   switch (sought.by) {
     case 'name':
-      return `'${sought.name}${writeOctaves(sought.octaves)}`;
+      return `'${sought.name}${sought.octaves === 0 && /^[A-G]$/.test(sought.name) && marks.startsWith('b') ? 'n' : ''}${writeOctaves(sought.octaves)}`;
     case 'degree':
       return `^${sought.degree}${writeOctaves(sought.octaves)}`;
     case 'string':

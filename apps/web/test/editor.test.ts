@@ -185,3 +185,36 @@ describe('an editor that is opened again', () => {
     expect(undo(editor.view)).toBe(false);
   });
 });
+
+describe('keys that say it another way', () => {
+  test('letters, numbers, and only where the string changes', () => {
+    const editor = open('7G 9G 5G');
+    editor.select('7G 9G 5G');
+    editor.press('s', { altKey: true });
+    expect(editor.text()).toBe('7@3 9@3 5@3');
+    editor.press('s', { altKey: true });
+    expect(editor.text()).toBe('7G 9 5');
+    undo(editor.view);
+    expect(editor.text()).toBe('7@3 9@3 5@3');
+  });
+
+  test('the case of the letters, and the two ways of a few notes', () => {
+    const editor = open('12E {either: 5G // 7G }');
+    editor.select('12E');
+    editor.press('c', { altKey: true });
+    expect(editor.text()).toBe('12e {either: 5G // 7G }');
+    editor.select('5G');
+    editor.press('t', { altKey: true });
+    expect(editor.text()).toBe('12e {either: 7G // 5G }');
+  });
+
+  test('what cannot be done is said', () => {
+    const editor = open('12@1');
+    editor.press('c', { altKey: true });
+    editor.press('t', { altKey: true });
+    expect(editor.asked).toEqual([
+      'There is no letter of a string here.',
+      'Stand inside {either: … // … } to swap its ways.',
+    ]);
+  });
+});

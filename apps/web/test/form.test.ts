@@ -251,3 +251,50 @@ describe('the scope in one sentence', () => {
     expect(proposeScope({ wanted, notWanted, rendition, guitarMeant })).toBe(sentence),
   );
 });
+
+describe('a form that is not all known', () => {
+  const starts = ({ rounds }: SongForm) =>
+    rounds.value.map(({ label, fromSeconds, bars }) => [label, fromSeconds, bars]);
+
+  test('a length that nobody said is that of the phrases, a start that nobody knows follows what is before it', () => {
+    const { form } = formOf(
+      song([
+        section('A', { startSeconds: 4, barsKnown: false, bars: 9, phrases: [phrase('1', `${BAR} | ${BAR}`)] }),
+        section('B', { startSeconds: 99, startKnown: false, phrases: [phrase('2', BAR)] }),
+      ]),
+    );
+    expect(starts(form)).toEqual([
+      ['1A', 4, 2],
+      ['1B', 8, 1],
+    ]);
+    expect(says(form)).toEqual([]);
+  });
+
+  test('a stamp in a phrase says when its section starts', () => {
+    const stamped = [phrase('1', BAR), phrase('2', '/4 5G @0:23 7G 5G 7G')];
+    const { form } = formOf(song([section('A', { startKnown: false, bars: 2, phrases: stamped })]));
+    // Five quarters at 120 before it.
+    expect(starts(form)).toEqual([['1A', 20.5, 2]]);
+  });
+
+  test('rounds that are written out in the phrases are as long as they are', () => {
+    const text = `${BAR} {last: | ${BAR} }`;
+    const { form } = formOf(song([section('A', { times: 3, phrases: [phrase('1', text)] })]));
+    expect(starts(form).map(([, , bars]) => bars)).toEqual([1, 1, 2]);
+  });
+
+  test('on another guitar from a section on, its phrases are read on that', () => {
+    const low = phrase('1', '7@7');
+    const { form } = formOf(song([section('A', { phrases: [low] })]));
+    expect(form.readingOf(low).phrase.items).toEqual([]);
+    const other = formOf(song([section('A', { tuning: 'B1 E2 A2 D3 G3 B3 E4', phrases: [low] })]));
+    expect(other.form.readingOf(low).phrase.items).toHaveLength(1);
+  });
+
+  test('by feel, phrases begin with their order alone', () => {
+    const open = phrase('1', '5G 7G');
+    const { form } = formOf(song([section('A', { phrases: [open] })], { rhythm: 'by feel' }));
+    expect(form.readingOf(open).ticks).toBeNull();
+    expect(formOf(song([section('A', { phrases: [open] })])).form.readingOf(open).ticks).not.toBeNull();
+  });
+});

@@ -3,6 +3,7 @@ import type {
   Phrase,
   Schools,
   Section,
+  SectionAgain,
   SectionBody,
   SectionChange,
   SetUpChange,
@@ -70,10 +71,17 @@ async function openSong(sections: readonly Section[], more: Partial<Transcriptio
   const studio = openStudio({
     song: () => song,
     addSection: ({ body }) => put(section(`new${(added += 1)}`, 0, body as SectionBody)),
+    sectionAgain: ({ path, body }) => {
+      const first = song.sections.find(({ id }) => path.includes(`/${id}/`)) ?? section('lost', 0);
+      const phrases = first.phrases.map((one) => ({ ...one, id: `${one.id} again`, refersTo: one.id }));
+      return put({ ...first, ...(body as SectionAgain), id: `again${(added += 1)}`, version: 1, phrases });
+    },
     changeSection: ({ path, body }) => {
       const before = song.sections.find(({ id }) => path.endsWith(id)) ?? section('lost', 0);
       const { version, ...to } = body as SectionChange;
-      return put({ ...before, ...to, version: version + 1 });
+      const after = put({ ...before, ...to, version: version + 1 });
+      song = { ...song, sections: song.sections.filter(({ struck }) => !struck) };
+      return after;
     },
     changeSetUp: ({ body }) => (song = { ...song, ...(body as SetUpChange), version: song.version + 1 }),
     changePhrase: ({ path, body }) => {
@@ -136,6 +144,20 @@ describe('the form on the desk', () => {
     expect([shown()?.[0], said()]).toEqual(['1A 10 5', '1A now has 5 bars.']);
     await desk.fix({ sectionId: 'a', title: '', change: { times: 2 } });
     expect(said()).toBe('1A is changed.');
+  });
+
+  test('a section comes again at the end, its start supposed, and its first phrase is opened; it can be taken back', async () => {
+    const { desk, chosen } = await open([section('a', 10, { phrases: [phrase('p', '/4 5G')] })]);
+    const first = useSong().song?.sections[0];
+    if (!first) throw new Error('there is a section');
+    const opened = await desk.repeat(first);
+    expect(opened?.refersTo).toBe('p');
+    expect(shown()).toEqual(['1A 10 4', '1A 18 4']);
+    expect(useSong().song?.sections[1]?.startKnown).toBe(false);
+    expect(chosen).toHaveLength(1);
+    expect(said()).toBe('Section 1A comes again; its phrases follow the first.');
+    await useNotices().takeBack();
+    expect(shown()).toEqual(['1A 10 4']);
   });
 
   test('labels are proposed where what is written speaks for others, and taken all at once', async () => {

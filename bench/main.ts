@@ -8,6 +8,7 @@ import { lickFigures } from './licks.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { planFigures } from './plan.ts';
+import { pressFigures } from './presses.ts';
 import { readingFigures } from './reading.ts';
 import { slipFigures } from './slips.ts';
 import { soundFigures } from './sound.ts';
@@ -18,6 +19,7 @@ import { weekFigures } from './week.ts';
 const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
   ['Notation', readingFigures],
   ['Typing', typingFigures],
+  ['Presses', pressFigures],
   ['Form', formFigures],
   ['Plan', planFigures],
   ['Sound', soundFigures],

@@ -290,7 +290,7 @@ function drawSwell(pen: Pen, run: readonly DrawnEvent[], y: number): void {
   if (!first || !last || !swell) return;
   const [from, to] = [first.x - 4, Math.max(last.x + 6, first.x + 14)];
   const [closed, open] = swell.to === 'louder' ? [from, to] : [to, from];
-  for (const side of [-WEDGE, WEDGE]) pen.line({ x: closed, y: y - 4 }, { x: open, y: y - 4 + side });
+  for (const side of [-WEDGE, WEDGE]) pen.line({ x: closed, y: y - 4 }, { x: open, y: y - 4 + side }, 1.3);
 }
 
 /** Half the width of a wedge at its open end. Pixels. */

@@ -238,13 +238,11 @@ describe('a section that comes again', () => {
 
   test('what is only supposed to start somewhere goes along with what stands before it', async () => {
     const { mara, section, songId } = await tell();
-    const lay = async (label: string, startSeconds: number, startKnown: boolean) =>
-      (
-        await mara
-          .post(`/api/transcriptions/${songId}/sections`)
-          .send({ ...SECTION, label, startSeconds, startKnown })
-          .expect(201)
-      ).body;
+    const lay = (label: string, startSeconds: number, startKnown: boolean) =>
+      mara
+        .post(`/api/transcriptions/${songId}/sections`)
+        .send({ ...SECTION, label, startSeconds, startKnown })
+        .expect(201);
     await lay('1B', 30, false);
     await lay('1C', 50, true);
     await lay('1D', 60, false);
@@ -281,7 +279,7 @@ describe('another guitar from a section on', () => {
     expect(shown.body.song).toMatchObject({ tuning: 'drop D', capo: 2 });
     const refused = await mara
       .put(`/api/sections/${id}`)
-      .send({ ...body, tuning: 'no tuning', version: version + 1 })
+      .send({ ...body, tuning: 'no tuning', version })
       .expect(422);
     expect(JSON.stringify(refused.body)).toContain('"field":"tuning"');
   });

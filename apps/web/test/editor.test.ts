@@ -1,7 +1,7 @@
 /** @jest-environment ./apps/web/test/pageEnvironment.mjs */
 import { undo } from '@codemirror/commands';
 import { diagnosticCount, forEachDiagnostic } from '@codemirror/lint';
-import { runScopeHandlers, type EditorView } from '@codemirror/view';
+import { EditorView, runScopeHandlers } from '@codemirror/view';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { readShorthand, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
@@ -183,6 +183,35 @@ describe('an editor that is opened again', () => {
   test('another text begins with nothing to undo', () => {
     const editor = open('/8 5G');
     expect(undo(editor.view)).toBe(false);
+  });
+});
+
+describe('copied out of a song by feel', () => {
+  const copied = (text: string, part: string, byFeel = true) => {
+    const view = makeEditor({
+      ...{ parent: document.body, text, textId: `copied ${(opened += 1)}`, label: 'Phrase', isByFeel: () => byFeel },
+      host: {
+        readPhrase: () => readShorthand(text).phrase,
+        readText: (one) => readShorthand(one).phrase,
+        ...{ playFrom: () => undefined, loopOver: () => undefined, goPhrase: () => undefined, refuse: () => undefined },
+      },
+      surroundings: () => ({
+        phrase: readShorthand(text).phrase,
+        ...{ tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY, frets: 22, names: 'letters' },
+      }),
+      ...{ typed: () => undefined, problemsOf: () => [], moved: () => undefined },
+    });
+    const from = text.indexOf(part);
+    view.dispatch({ selection: { anchor: from, head: from + part.length } });
+    const [filter] = view.state.facet(EditorView.clipboardOutputFilter);
+    return filter?.(part, view.state);
+  };
+
+  test('a text says that only the order of its notes is known, unless it says another value', () => {
+    expect(copied('5G 7G 9G', '7G 9G')).toBe('/? 7G 9G');
+    expect(copied('/8 5G 7G', '7G')).toBe('7G');
+    expect(copied('5G /8 7G', '/8 7G')).toBe('/8 7G');
+    expect(copied('5G 7G', '7G', false)).toBe('7G');
   });
 });
 

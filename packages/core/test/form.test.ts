@@ -420,37 +420,3 @@ describe('labels told from what was written', () => {
     expect(proposeLabels(sections, options)).toEqual(['1A', '1A′']);
   });
 });
-
-describe('a form that is not all known', () => {
-  const tempoChanges = tempoChangesOf({ bpm: 120, meter: FOUR }, []);
-  const codes = (sections: readonly FormSection[], more: object = {}) =>
-    checkForm({ sections, tempoChanges, phraseBars: new Map(sections.map(({ id, bars }) => [id, bars])), ...more }).map(
-      ({ code, sectionId }) => `${code} ${sectionId}`,
-    );
-  const at = (label: string, startSeconds: number, more: Partial<FormSection> = {}) =>
-    section(label, 4, { startSeconds, ...more });
-
-  test('a section whose start is supposed follows the one before it, whatever is supposed', () => {
-    const sections = [at('1A', 10), at('1B', 99, { startKnown: false }), at('1C', 30)];
-    expect(timeForm(sections, tempoChanges).map(({ fromSeconds }) => fromSeconds)).toEqual([10, 18, 30]);
-  });
-
-  test('nothing is held against what is only supposed', () => {
-    expect(codes([at('1A', 10), at('1B', 30)])).toEqual(['gap 1A']);
-    expect(codes([at('1A', 10), at('1B', 30, { startKnown: false })])).toEqual([]);
-    expect(codes([at('1A', 10, { barsKnown: false }), at('1B', 30)])).toEqual([]);
-    expect(codes([at('1A', 10), at('1B', 30)], { tempoKnown: false })).toEqual([]);
-    expect(codes([at('1A', 10), at('1B', 5, { startKnown: false })])).toEqual([]);
-  });
-
-  test('a length that nobody said is that of the phrases', () => {
-    const phraseBars = new Map([['1A', 7]]);
-    expect(codes([at('1A', 10)], { phraseBars })).toEqual(['phrases-long 1A']);
-    expect(codes([at('1A', 10, { barsKnown: false })], { phraseBars })).toEqual([]);
-  });
-
-  test('the end of the recording says nothing of a start that is supposed', () => {
-    expect(codes([at('1A', 90)], { songSeconds: 60 })).toEqual(['beyond-song 1A']);
-    expect(codes([at('1A', 90, { startKnown: false })], { songSeconds: 60 })).toEqual([]);
-  });
-});

@@ -146,6 +146,7 @@ function replaceAll(written: string): void {
         :music-key="key"
         :frets="song.frets"
         :names="song.student.schools.naming"
+        :by-feel="song.rhythm === 'by feel'"
         @type="type"
         @caret="caret = $event"
         @play-from="notices.tell(() => playFrom($event))"

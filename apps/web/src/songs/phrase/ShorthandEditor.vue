@@ -20,6 +20,8 @@ const props = defineProps<{
   frets: number;
   /** How strings are named. */
   names: StringNames;
+  /** Whether the song is written by feel. */
+  byFeel: boolean;
 }>();
 const emit = defineEmits<{
   type: [text: string];
@@ -48,6 +50,7 @@ onMounted(() => {
     text: props.text,
     label: props.label,
     textId: props.textId,
+    isByFeel: () => props.byFeel,
     host: {
       readPhrase,
       readText: (text) => props.read(text).phrase,

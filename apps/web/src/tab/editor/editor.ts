@@ -30,6 +30,8 @@ export interface EditorParts {
   /** What the reader says to a text; asked once for each change. */
   readonly problemsOf: (text: string) => readonly Problem[];
   readonly moved: (caret: Span) => void;
+  /** Whether the text begins with the order of its notes alone, without saying so. */
+  readonly isByFeel?: () => boolean;
   /** Names the text over the life of the page. */
   readonly textId: string;
 }
@@ -91,6 +93,7 @@ function configOf(parts: EditorParts): EditorStateConfig {
         selectOnOpen: false,
         interactionDelay: 0,
       }),
+      copiedByFeel(parts.isByFeel ?? (() => false)),
       EditorView.lineWrapping,
       EditorView.contentAttributes.of({ 'aria-label': parts.label, spellcheck: 'false', autocapitalize: 'off' }),
       placeholder('Fret, then string: 5G 7Gb1r p5 /4 7D~ | …'),
@@ -121,6 +124,18 @@ const typeWithoutTheBrowser = EditorView.domEventHandlers({
 });
 
 const TYPED = { userEvent: 'input.type', scrollIntoView: true };
+
+/** What is copied out of a text that is by feel says so itself. */
+function copiedByFeel(isByFeel: () => boolean): Extension {
+  return EditorView.clipboardOutputFilter.of((copied, { doc, selection }) => {
+    const before = doc.sliceString(0, selection.main.from);
+    const isSaid = VALUE.test(before) || copied.trimStart().startsWith('/');
+    return isByFeel() && !isSaid && copied.trim() !== '' ? `/? ${copied}` : copied;
+  });
+}
+
+/** A value that holds from there on. */
+const VALUE = /(?:^|\s)\/(?:\?|\d)/;
 
 /** Underlines the problems of a changed text in the same step, so that the line is drawn once. */
 function underlineWithTheChange(problemsOf: EditorParts['problemsOf']): Extension {

@@ -43,8 +43,8 @@ const section = (id: string, startSeconds: number, more: Partial<Section> = {}):
 });
 
 /** A studio with one song that it keeps. */
-function openSong(sections: readonly Section[]) {
-  let song = partOf<Transcription>({ id: 'song', version: 1, studentLayer: 'rhythm', sections });
+function openSong(sections: readonly Section[], changes: Transcription['changes'] = []) {
+  let song = partOf<Transcription>({ id: 'song', version: 1, studentLayer: 'rhythm', sections, changes });
   const put = (id: string, change: Partial<Section>) => {
     const before = song.sections.find((one) => one.id === id) ?? section(id, 0);
     const after = { ...before, ...change, version: before.version + 1 };
@@ -54,6 +54,7 @@ function openSong(sections: readonly Section[]) {
   };
   const studio = openStudio({
     song: () => song,
+    changeSetUp: ({ body }) => (song = { ...song, ...(body as SetUpChange), version: song.version + 1 }),
     changeSection: ({ path, body }) => {
       const id = path.split('/').at(-1) ?? '';
       const { version, ...change } = body as SectionChange;
@@ -119,6 +120,24 @@ describe('the song on the desk', () => {
 
 describe('sections', () => {
   beforeEach(() => void openSong([]));
+
+  test('take the change of tempo, meter or key at their start along, and back', async () => {
+    const change = { tempo: 90, meter: '3/4', key: 'Em' };
+    openSong(
+      [section('a', 10), section('b', 20)],
+      [
+        { ...change, atSeconds: 20 },
+        { ...change, atSeconds: 15 },
+      ],
+    );
+    const store = useSong();
+    await store.load('song');
+    const changes = () => store.song?.changes.map(({ atSeconds }) => atSeconds);
+    await store.amendSections([{ id: 'b', change: { startSeconds: 23 } }], 'Moved.');
+    expect(changes()).toEqual([23, 15]);
+    await useNotices().takeBack();
+    expect(changes()).toEqual([20, 15]);
+  });
 
   test('stand by the clock, those at one time by their labels', async () => {
     openSong([section('a', 10), section('b', 20), section('c', 30)]);

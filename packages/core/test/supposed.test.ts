@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { checkForm, tempoChangesOf, timeForm, type FormSection } from '../src/form/index.ts';
+import { changesWith, checkForm, tempoChangesOf, timeForm, type FormSection } from '../src/form/index.ts';
 
 const section = (label: string, bars: number, more: Partial<FormSection> = {}): FormSection => ({
   ...{ id: label, label, bars, times: 1, startSeconds: 0, passes: [] },
@@ -37,5 +37,17 @@ describe('a form that is not all known', () => {
   test('the end of the recording says nothing of a start that is supposed', () => {
     expect(codes([at('1A', 90)], { songSeconds: 60 })).toEqual(['beyond-song 1A']);
     expect(codes([at('1A', 90, { startKnown: false })], { songSeconds: 60 })).toEqual([]);
+  });
+});
+
+describe('a change at a place of the song', () => {
+  const change = (atSeconds: number, tempo: number) => ({ atSeconds, tempo, meter: '4/4', key: '' });
+  const changes = [change(10, 90), change(40, 120)];
+
+  test('is said anew, added in the order of the clock, or taken out', () => {
+    expect(changesWith(changes, 10, change(10, 100)).map(({ tempo }) => tempo)).toEqual([100, 120]);
+    expect(changesWith(changes, 20, change(20, 100)).map(({ tempo }) => tempo)).toEqual([90, 100, 120]);
+    expect(changesWith(changes, 40, undefined).map(({ tempo }) => tempo)).toEqual([90]);
+    expect(changesWith(changes, 30, undefined)).toEqual(changes);
   });
 });

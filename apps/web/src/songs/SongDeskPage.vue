@@ -1,6 +1,14 @@
 <script setup lang="ts">
+import { changesWith, tempoAt } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
-import { songAt, type PieceBody, type Phrase, type SectionBody, type SetUpChange } from '@jam-ledger/contract';
+import {
+  songAt,
+  type PieceBody,
+  type Phrase,
+  type SectionBody,
+  type SetUpChange,
+  type TempoMark,
+} from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute } from 'vue-router';
@@ -77,8 +85,9 @@ async function keep(change: SetUpChange): Promise<void> {
   if (song.value?.sections.length === 0) editing.value = 'new-section';
 }
 
-async function addSection(body: SectionBody): Promise<void> {
+async function addSection(body: SectionBody, change: TempoMark | undefined): Promise<void> {
   chosenSection.value = (await store.addSection(body))?.id;
+  await keepChange(body.startSeconds, change);
   await nextTick();
   // Its first phrase comes next.
   root.value?.querySelector<HTMLElement>('.add-phrase')?.focus();
@@ -93,9 +102,27 @@ function repeatSection(): Promise<void> {
   });
 }
 
-async function changeSection(body: SectionBody): Promise<void> {
+async function changeSection(body: SectionBody, change: TempoMark | undefined): Promise<void> {
   const id = section.value?.id;
-  if (id !== undefined) await store.amendSections([{ id, change: body }], `Section ${body.label} is changed.`);
+  if (id === undefined) return;
+  await store.amendSections([{ id, change: body }], `Section ${body.label} is changed.`);
+  await keepChange(body.startSeconds, change);
+}
+
+/** Keeps what changes of tempo, meter and key where a section starts, if that is not what is kept already. */
+async function keepChange(atSeconds: number, change: TempoMark | undefined): Promise<void> {
+  const current = song.value;
+  if (!current) return;
+  const changes = changesWith(current.changes, atSeconds, change);
+  if (JSON.stringify(changes) === JSON.stringify(current.changes)) return;
+  await keepSetUp({ ...setUpOf(current), changes, version: current.version });
+}
+
+const changeAt = (seconds: number) => song.value?.changes.find(({ atSeconds }) => atSeconds === seconds);
+/** The tempo and meter that hold at a place of the song. */
+function inForceAt(seconds: number): { readonly tempo: number; readonly meter: string } {
+  const { bpm, meter } = tempoAt(seconds, form.tempoChanges.value);
+  return { tempo: bpm, meter: writeMeter(meter) };
 }
 
 function addPhrase(): Promise<void> {
@@ -196,6 +223,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       v-if="editing === 'new-section'"
       :first="desk.nextSection.value"
       :earlier="earlier"
+      :change="undefined"
+      :in-force="inForceAt(desk.nextSection.value.startSeconds)"
       :save="addSection"
       word="Add it"
       @done="editing = undefined"
@@ -205,6 +234,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :key="section.id"
       :first="section"
       :earlier="earlier"
+      :change="changeAt(section.startSeconds)"
+      :in-force="inForceAt(section.startSeconds)"
       :save="changeSection"
       word="Keep it"
       @done="editing = undefined"

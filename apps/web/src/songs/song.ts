@@ -127,6 +127,15 @@ export const useSong = defineStore('song', () => {
     }
   }
 
+  /** A change of tempo, meter or key at the start of a section goes where that goes. */
+  async function moveChanges(moves: readonly (readonly [from: number, to: number])[]): Promise<void> {
+    const current = song.value;
+    const to = new Map(moves.filter(([from, there]) => from !== there));
+    if (to.size === 0 || !current?.changes.some(({ atSeconds }) => to.has(atSeconds))) return;
+    const changes = current.changes.map((one) => ({ ...one, atSeconds: to.get(one.atSeconds) ?? one.atSeconds }));
+    await changeSetUp({ ...setUpOf(current), changes, version: current.version });
+  }
+
   /** Changes some fields of sections, and offers to take all of that back. */
   async function amendSections(
     changes: readonly { readonly id: string; readonly change: Partial<SectionBody> }[],
@@ -137,6 +146,9 @@ export const useSong = defineStore('song', () => {
     // Shown at once; what the server says comes after it.
     amended.forEach(keepSection);
     for (const section of amended) await saveSection(section);
+    await moveChanges(
+      before.map(({ startSeconds }, index) => [startSeconds, amended[index]?.startSeconds ?? startSeconds]),
+    );
     // What is only supposed to start there goes along.
     if (song.value?.sections.some(({ startKnown }) => !startKnown)) await reload();
     const back = before.map((section) => ({ id: section.id, change: sectionBody(section) }));

@@ -54,6 +54,16 @@ export function keyTextAt(
   return said.toSorted((a, b) => b.atSeconds - a.atSeconds)[0]?.key ?? key;
 }
 
+/** The changes of a song with the one at a place said anew; nothing takes it out. In the order of the clock. */
+export function changesWith<Change extends TypedChange>(
+  changes: readonly Change[],
+  atSeconds: number,
+  here: Change | undefined,
+): readonly Change[] {
+  const others = changes.filter((change) => change.atSeconds !== atSeconds);
+  return [...others, ...(here ? [here] : [])].toSorted((a, b) => a.atSeconds - b.atSeconds);
+}
+
 /** How many bars (and parts of one) lie between two places of the recording; negative when `to` is before `from`. */
 export function barsFrom(fromSeconds: number, toSeconds: number, tempoChanges: TempoChanges): number {
   if (toSeconds < fromSeconds) return -barsFrom(toSeconds, fromSeconds, tempoChanges);

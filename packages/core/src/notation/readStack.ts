@@ -161,12 +161,14 @@ export class StackReader {
     },
   ): readonly number[] | undefined {
     const { fret, from, first, sought, isUnsaid } = group;
-    const free = isUnsaid || sought?.by === 'name' || sought?.by === 'degree';
-    if (!free) return this.#strings(fret, from, { linked: draft.link !== undefined && !sought, first });
+    const isOpen = isUnsaid || sought?.by === 'name' || sought?.by === 'degree';
+    if (!isOpen) return this.#strings(fret, from, { linked: draft.link !== undefined && !sought, first });
     // Where it lies is looked for later; until then it stands on a string of its own.
     const taken = draft.notes.map(({ string }) => string);
     const all = [...this.#sounded.map(({ string }) => string), ...this.#allStrings];
-    return [all.find((string) => !taken.includes(string)) ?? this.#stringCount + 1];
+    const free = all.find((string) => !taken.includes(string));
+    const message = `There are ${this.#stringCount} strings; one string sounds one note at a time.`;
+    return [free ?? this.#cursor.fail('same-string-twice', { from, to: this.#cursor.at }, message)];
   }
 
   get #allStrings(): readonly number[] {

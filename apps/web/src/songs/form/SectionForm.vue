@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass } from '@jam-ledger/contract';
+import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass, type TempoMark } from '@jam-ledger/contract';
 import { sectionSchema } from '@jam-ledger/contract/schemas';
+import { readMeter, TEMPO_RANGE } from '@jam-ledger/core/notation';
+import { readKey } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
 import Checkbox from 'primevue/checkbox';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { ref } from 'vue';
+import { reactive, ref } from 'vue';
 import { FieldRow, clockText, readClock, useForm } from '../../ui/index.ts';
 import { sectionBody } from '../song.ts';
 
@@ -14,7 +16,10 @@ const props = defineProps<{
   first: SectionBody;
   /** Sections to which the form may jump back after this one. */
   earlier: readonly { readonly id: string; readonly label: string }[];
-  save: (body: SectionBody) => Promise<void>;
+  /** What changes at its start, and what holds there otherwise. */
+  change: TempoMark | undefined;
+  inForce: { readonly tempo: number; readonly meter: string };
+  save: (body: SectionBody, change: TempoMark | undefined) => Promise<void>;
   word: string;
 }>();
 const emit = defineEmits<{ done: [] }>();
@@ -24,6 +29,13 @@ const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
 /** Empty where nobody knows yet. */
 const clock = ref(begun.startKnown ? clockText(begun.startSeconds) : '');
 const bars = ref<number | null>(begun.barsKnown ? begun.bars : null);
+/** What is said of tempo, meter and key from here on; empty where it goes on. */
+const here = reactive({
+  tempo: props.change?.tempo ?? null,
+  meter: props.change?.meter ?? '',
+  key: props.change?.key ?? '',
+});
+const hereProblem = ref<string>();
 const otherGuitar = ref(begun.tuning !== null || begun.capo !== null);
 const clockProblem = ref<string>();
 const GO_ON = 'go on';
@@ -49,6 +61,17 @@ function typeBars(index: number, typed: number | null): void {
   });
 }
 
+function changeHere(atSeconds: number): TempoMark | undefined | 'bad' {
+  const { tempo, meter, key } = here;
+  hereProblem.value = undefined;
+  if (tempo === null && meter.trim() === '' && key.trim() === '') return undefined;
+  if (meter.trim() !== '' && !readMeter(meter.trim())) hereProblem.value = 'Write a meter such as 3/4.';
+  else if (key.trim() !== '' && !readKey(key)) hereProblem.value = 'Write a key such as A minor.';
+  if (hereProblem.value !== undefined) return 'bad';
+  const { inForce } = props;
+  return { atSeconds, tempo: tempo ?? inForce.tempo, meter: meter.trim() || inForce.meter, key: key.trim() };
+}
+
 async function submit(): Promise<void> {
   const isKnown = clock.value.trim() !== '';
   const seconds = isKnown ? readClock(clock.value) : fields.startSeconds;
@@ -57,7 +80,9 @@ async function submit(): Promise<void> {
   Object.assign(fields, { startSeconds: seconds, startKnown: isKnown, barsKnown: bars.value !== null });
   fields.bars = bars.value ?? begun.bars;
   if (!otherGuitar.value) Object.assign(fields, { tuning: null, capo: null });
-  if (await send(props.save)) emit('done');
+  const change = changeHere(seconds);
+  if (change === 'bad') return;
+  if (await send((body) => props.save(body, change))) emit('done');
 }
 </script>
 
@@ -96,6 +121,22 @@ async function submit(): Promise<void> {
       <InputNumber v-model="fields.times" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.times" />
     </FieldRow>
     <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
+    <FieldRow v-slot="{ id }" label="Tempo from here">
+      <InputNumber
+        v-model="here.tempo"
+        :input-id="id"
+        placeholder="as before"
+        :min="TEMPO_RANGE.min"
+        :max="TEMPO_RANGE.max"
+        :use-grouping="false"
+      />
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Meter from here" :problem="hereProblem">
+      <InputText :id="id" v-model="here.meter" placeholder="as before" maxlength="5" />
+    </FieldRow>
+    <FieldRow v-slot="{ id }" label="Key from here">
+      <InputText :id="id" v-model="here.key" placeholder="as before" :maxlength="SONG_LIMITS.key" />
+    </FieldRow>
     <label class="tick"><Checkbox v-model="otherGuitar" binary /> another guitar from here on</label>
     <FieldRow v-if="otherGuitar" v-slot="{ id, invalid }" label="Tuning" :problem="problems['tuning']">
       <InputText

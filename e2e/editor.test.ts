@@ -214,7 +214,7 @@ describe('on the page', () => {
 describe('what nobody should paste', () => {
   const planes = Array.from({ length: 17 }, (_, plane) => String.fromCodePoint(plane * 0x10000 + 0x1234)).join(' ');
   test.each([
-    ['a megabyte', '5G 7G '.repeat(170_000), /Only the first 20000 items are read/],
+    ['a megabyte', '5G 7G '.repeat(170_000), /Only the first 10000 items are read/],
     ['10,000 nested brackets', `5G ${'[ '.repeat(10_000)}7G`, /Brackets stand at most 24 deep/],
     ['every plane of Unicode', `5G ${planes}`, /is not a fret and string/],
     ['a repeat of a billion', '5G [ 7G ]1000000000', /A repeat is played at most/],

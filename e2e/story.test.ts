@@ -72,7 +72,7 @@ describe('from the asking to the progress line', () => {
     const form = mara.getByRole('form', { name: 'Section' });
     await form.getByLabel('Starts at').fill('a while in');
     await form.getByRole('button', { name: 'Add it' }).click();
-    await form.getByText('Write a time such as 1:09.').waitFor();
+    await form.getByText('Write a time such as 1:09, or nothing.').waitFor();
     await form.getByLabel('Starts at').fill('0:36');
     await form.getByLabel('Bars').fill('8');
     await form.getByRole('button', { name: 'Add it' }).click();

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
+import pg from 'pg';
 import { Op, QueryTypes, Sequelize } from 'sequelize';
 import { defineModels, type Models } from './models.ts';
 import { isDeadlock } from './trouble.ts';
@@ -65,7 +66,7 @@ export function openStore(databaseUrl: string): Store {
   let asked = 0;
   const logging = () => void (asked += 1);
   const pool = { max: MAX_CONNECTIONS, acquire: ACQUIRE_MS };
-  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', logging, pool });
+  const sequelize = new Sequelize(databaseUrl, { dialect: 'postgres', dialectModule: PATIENT_PG, logging, pool });
   const query = sequelize.query.bind(sequelize);
   Object.assign(sequelize, {
     query: (...words: Parameters<typeof query>): Promise<unknown> => inTurn(() => query(...words)),
@@ -85,6 +86,18 @@ export function openStore(databaseUrl: string): Store {
     close: () => sequelize.close(),
   };
 }
+
+/**
+ * A connection that ends just as it is opened, before anybody listens to it, ends what is asked of it and not the server: for a moment
+ * Sequelize hears no errors of a new one.
+ */
+class PatientClient extends pg.Client {
+  constructor(config?: string | pg.ClientConfig) {
+    super(config);
+    this.on('error', () => undefined);
+  }
+}
+const PATIENT_PG = { ...pg, Client: PatientClient };
 
 /** Does something again that PostgreSQL took back to let another transaction pass. */
 async function tryAgain<T>(work: () => Promise<T>): Promise<T> {

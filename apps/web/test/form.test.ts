@@ -277,6 +277,12 @@ describe('a form that is not all known', () => {
     expect(starts(form)).toEqual([['1A', 20.5, 2]]);
   });
 
+  test('a round with a stamp of its own is heard there', () => {
+    const text = `{1: @0:10 } {3: @0:30 } ${BAR}`;
+    const { form } = formOf(song([section('A', { startSeconds: 10, times: 3, phrases: [phrase('1', text)] })]));
+    expect(form.rounds.value.map(({ fromSeconds }) => fromSeconds)).toEqual([10, 12, 30]);
+  });
+
   test('rounds that are written out in the phrases are as long as they are', () => {
     const text = `${BAR} {last: | ${BAR} }`;
     const { form } = formOf(song([section('A', { times: 3, phrases: [phrase('1', text)] })]));

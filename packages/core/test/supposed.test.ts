@@ -20,6 +20,11 @@ describe('a form that is not all known', () => {
     expect(timeForm(sections, tempoChanges).map(({ fromSeconds }) => fromSeconds)).toEqual([10, 18, 30]);
   });
 
+  test('coming again it is heard where that is stamped, and follows where it is not', () => {
+    const sections = [at('1A', 10, { times: 3, returns: new Map([[3, 40]]) }), at('1B', 60)];
+    expect(timeForm(sections, tempoChanges).map(({ fromSeconds }) => fromSeconds)).toEqual([10, 18, 40, 60]);
+  });
+
   test('nothing is held against what is only supposed', () => {
     expect(codes([at('1A', 10), at('1B', 30)])).toEqual(['gap 1A']);
     expect(codes([at('1A', 10), at('1B', 30, { startKnown: false })])).toEqual([]);

@@ -21,6 +21,8 @@ export interface FormSection {
   readonly startKnown?: boolean;
   readonly barsKnown?: boolean;
   readonly passes: readonly PassNote[];
+  /** Where it is heard when it comes again, seconds, by the time it is played over the whole song, from 2; as far as that is known. */
+  readonly returns?: ReadonlyMap<number, number>;
   /** The section the form jumps back to after this one, and how often; then it goes on. */
   readonly jump?: { readonly to: string; readonly times: number };
 }

@@ -21,7 +21,7 @@ export interface SongPlace {
 
 /**
  * The playing order against the clock: where a section is first heard, its stamp counts, if it is known; the rounds after it follow
- * one another by their bars.
+ * one another by their bars, but for those that have a stamp of their own.
  */
 export function timeForm(sections: readonly FormSection[], tempoChanges: TempoChanges): readonly TimedRound[] {
   const stamps = new Map(
@@ -29,9 +29,10 @@ export function timeForm(sections: readonly FormSection[], tempoChanges: TempoCh
       startKnown === false && index > 0 ? [] : [[id, startSeconds] as const],
     ),
   );
+  const returns = new Map(sections.map((section) => [section.id, section.returns]));
   let now = 0;
   return playForm(sections).rounds.map((round) => {
-    const stamp = round.visit === 1 ? stamps.get(round.id) : undefined;
+    const stamp = round.visit === 1 ? stamps.get(round.id) : returns.get(round.id)?.get(round.visit);
     const fromSeconds = stamp ?? now;
     const toSeconds = secondsAfter(fromSeconds, round.bars, tempoChanges);
     now = toSeconds;

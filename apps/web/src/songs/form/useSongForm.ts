@@ -164,12 +164,14 @@ function laidOut(section: Section, { written, readingOf, tempoOf }: Laid): FormS
   const bars = section.barsKnown || !filled ? section.bars : Math.ceil(filled);
   const own = section.phrases.filter(({ chosen }) => chosen).map((phrase) => readingOf(phrase).phrase);
   const { meter, bpm } = tempoOf(id);
-  const stamp = section.startKnown ? undefined : firstStamp(own, barTicks(meter) / barSeconds(meter, bpm));
+  const ticksPerSecond = barTicks(meter) / barSeconds(meter, bpm);
+  const stamp = section.startKnown ? undefined : firstStamp(own, ticksPerSecond);
   return {
     ...{ id, label, bars, times, open, barsKnown: section.barsKnown },
     startSeconds: stamp ?? section.startSeconds,
     startKnown: section.startKnown || stamp !== undefined,
     passes: [...section.passes, ...roundsOf(own, { times, bars, ticks: barTicks(meter) })],
+    ...returnsOf(own, times, ticksPerSecond),
     ...(jump && { jump }),
   };
 }
@@ -184,6 +186,24 @@ function firstStamp(phrases: readonly ReadPhrase[], ticksPerSecond: number): num
     before += length;
   }
   return undefined;
+}
+
+/** Where a section is heard on its later rounds, by the stamps that its phrases have there; nothing where there are none. */
+function returnsOf(
+  phrases: readonly ReadPhrase[],
+  times: number,
+  ticksPerSecond: number,
+): Pick<FormSection, 'returns'> {
+  if (!phrases.some(({ items }) => hasRounds(items))) return {};
+  const first = firstStamp(phrases, ticksPerSecond);
+  const later = Array.from({ length: Math.min(times, MAX_TIMES) - 1 }, (_, index) => index + 2);
+  const stamped = later.flatMap((round) => {
+    const there = phrases.map((phrase) => inRound(phrase, { round, of: times }));
+    const stamp = firstStamp(there, ticksPerSecond);
+    // A stamp outside the rounds is that of the first one.
+    return stamp === undefined || stamp === first ? [] : [[round, stamp] as const];
+  });
+  return stamped.length === 0 ? {} : { returns: new Map(stamped) };
 }
 
 /** Rounds of a section on which its phrases are longer or shorter than on the first. */

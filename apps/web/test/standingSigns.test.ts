@@ -79,6 +79,12 @@ describe('signs of the second edition', () => {
     expect(draw('/4 12Gqm+14Bqa').written()).toContain('m a');
   });
 
+  test('what is of one note of a stack stands in the legend, too, and so does a wedge', () => {
+    expect(legend('12Gqm+14Bqa')).toEqual(expect.arrayContaining(['m', 'a']));
+    expect(legend('0E7A+(9G)')).toContain('( )');
+    expect(legend('{fade: 7G 5G}')).toContain('wedge');
+  });
+
   test('a finger with help, and one or another', () => {
     expect(draw('/4 9Gf3&2').written()).toContain('3+2');
     expect(draw('/4 9Gf34').written()).toContain('3/4');

@@ -272,6 +272,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :phrase="phrase"
         :song="songThere"
         :typing="typing"
+        :times="section?.times ?? 1"
         :piece="piecesByPhrase.get(phrase.id)"
         :assign="assign"
         :rename="rename"

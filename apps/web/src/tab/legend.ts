@@ -4,6 +4,7 @@ import {
   LINK_RECORDS,
   MARK_RECORDS,
   NOTE_MARK_RECORDS,
+  type EventMark,
   type Link,
   type NoteMark,
   type ScoreBar,
@@ -44,6 +45,7 @@ const OTHERS: readonly (readonly [...LegendLine, (event: ScoreEvent) => boolean]
     'sounds on, the bend still standing',
     ({ item }) => item?.notes.some(({ held }) => held !== undefined) ?? false,
   ],
+  ['wedge', 'softer where it closes, louder where it opens', ({ swell }) => swell !== undefined],
   [
     '7?',
     'a place that was not said; a guess',
@@ -76,7 +78,10 @@ function noteLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
 }
 
 function markLines(events: readonly ScoreEvent[]): readonly LegendLine[] {
-  return EVENT_MARKS.filter((mark) => events.some(({ marks }) => marks.includes(mark))).map((mark) =>
+  const bears = (event: ScoreEvent, mark: EventMark) =>
+    event.marks.includes(mark) ||
+    (event.item?.notes.some(({ plucked, quiet }) => plucked === mark || (mark === 'quiet' && quiet)) ?? false);
+  return EVENT_MARKS.filter((mark) => events.some((event) => bears(event, mark))).map((mark) =>
     lineOf(MARK_RECORDS[mark]),
   );
 }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
-import { UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
+import { hasRounds, inRound, UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
 import { settledText } from '@jam-ledger/core/placing';
 import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
+import Select from 'primevue/select';
 import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
@@ -33,6 +34,8 @@ const props = defineProps<{
   tempoChange: TempoChange;
   /** The meter a phrase of the song stands in, `4/4`. */
   meterOf: (phrase: Phrase) => string;
+  /** How often its section goes round. */
+  times: number;
   /** Whether the keyboard goes into the text as soon as it is there. */
   typing: boolean;
 }>();
@@ -59,10 +62,20 @@ const { ways, refers, addWay } = usePhraseWays(
 );
 const firstName = computed(() => props.song.student.name.split(' ')[0] ?? props.song.student.name);
 
+const round = ref(1);
+/** The rounds to choose from; none where all of them are alike. */
+const rounds = computed(() => {
+  const count = hasRounds(reading.value.phrase.items) ? props.times : 1;
+  return Array.from({ length: count }, (_, index) => index + 1);
+});
+const heard = computed(() =>
+  inRound(reading.value.phrase, { round: Math.min(round.value, props.times), of: props.times }),
+);
+
 const percent = ref(100);
 const bpm = computed(() => Math.round((props.tempoChange.bpm * percent.value) / 100));
 const listening = useListening(
-  () => ({ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(props.song), bpm: bpm.value }),
+  () => ({ phrase: heard.value, tuning: tuning.value, ...soundOf(props.song), bpm: bpm.value }),
   false,
 );
 const { playing, play, playFrom, loopOver } = listening;
@@ -170,6 +183,9 @@ function replaceAll(written: string): void {
         @touch="(note, stack) => editor?.touch(note, stack)"
       />
       <PlayBar :listening="listening" :bpm="bpm" :disabled="bars.length === 0" @play="notices.tell(play)">
+        <label v-if="rounds.length > 1" class="speed"
+          >round <Select v-model="round" size="small" aria-label="Round of the section" :options="rounds"
+        /></label>
         <label class="speed"
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
         >

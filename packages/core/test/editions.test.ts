@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { playOut, readShorthand, samePhrase, writeShorthand } from '../src/notation/index.ts';
+import { demoSongs } from '../../../apps/server/src/demo/songs.ts';
+import { playOut, readShorthand, samePhrase, writeShorthand, type ReadOptions } from '../src/notation/index.ts';
 import { TUNINGS } from '../src/pitch/index.ts';
 import { readCorpus } from './corpus.ts';
 
-/** How each phrase of the corpus played out in the first edition of the notation, as a digest; written down by that edition. */
+/** How each phrase of the corpus and of the demo studio played out in the first edition of the notation, as a digest; written down by that edition. */
 const FIRST: Readonly<Record<string, string>> = JSON.parse(
   readFileSync(new URL('./first-edition.json', import.meta.url), 'utf8'),
 );
@@ -16,13 +17,22 @@ describe('texts of the first edition', () => {
 
   test('are all known', () => expect(right.filter(({ text }) => FIRST[text] === undefined)).toEqual([]));
 
+  const isChanged = (text: string, options: ReadOptions = {}) => {
+    const { phrase, problems } = readShorthand(text, options);
+    const played = playOut(phrase, { tuning: TUNINGS.standard, capo: 0 });
+    return digest([played, problems.map(({ code }) => code)]) !== FIRST[text];
+  };
+
   test('play out as they did, with the same problems', () => {
-    const changed = right.filter(({ text, meter }) => {
-      const { phrase, problems } = readShorthand(text, { meter });
-      const played = playOut(phrase, { tuning: TUNINGS.standard, capo: 0 });
-      return digest([played, problems.map(({ code }) => code)]) !== FIRST[text];
-    });
-    expect(changed.map(({ text }) => text)).toEqual([]);
+    expect(right.filter(({ text, meter }) => isChanged(text, { meter })).map(({ text }) => text)).toEqual([]);
+  });
+
+  test('of the demo studio, too', () => {
+    const texts = demoSongs.flatMap(({ sections }) =>
+      sections.flatMap(({ phrases }) => phrases.map(({ text }) => text)),
+    );
+    expect(texts.length).toBeGreaterThan(5);
+    expect(texts.filter((text) => isChanged(text))).toEqual([]);
   });
 
   test('say the same written with as few keys as the second allows, and back', () => {

@@ -1,5 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { changesWith, checkForm, tempoChangesOf, timeForm, type FormSection } from '../src/form/index.ts';
+import {
+  changesWith,
+  checkForm,
+  tempoChangesOf,
+  tempoFromTaps,
+  timeForm,
+  type FormSection,
+} from '../src/form/index.ts';
 
 const section = (label: string, bars: number, more: Partial<FormSection> = {}): FormSection => ({
   ...{ id: label, label, bars, times: 1, startSeconds: 0, passes: [] },
@@ -43,6 +50,14 @@ describe('a form that is not all known', () => {
     expect(codes([at('1A', 90)], { songSeconds: 60 })).toEqual(['beyond-song 1A']);
     expect(codes([at('1A', 90, { startKnown: false })], { songSeconds: 60 })).toEqual([]);
   });
+});
+
+describe('taps that were missed', () => {
+  // A gap counts as many beats as it has medians: 0.5 0.5 1 1.9 have 0.75, 0.5 0.9 1.9 have 0.9.
+  test.each([
+    [[0, 0.5, 1, 2, 3.9], 2],
+    [[0, 0.5, 1.4, 3.3], 1],
+  ])('%j: %i', (times, missed) => expect(tempoFromTaps(times)?.missed).toBe(missed));
 });
 
 describe('a change at a place of the song', () => {

@@ -1,3 +1,5 @@
+import { pressAlt } from '../ui/index.ts';
+
 /** What is typed one after the other: the text, the tempos it is given at, its name. */
 const FIELDS = ['.cm-content', 'form.assign input', '.phrase-desk input.name'] as const;
 
@@ -9,16 +11,12 @@ export interface DeskActs {
 
 /** Takes the keys of the song desk: Alt with n, g, a or j. */
 export function pressOnDesk(event: KeyboardEvent, root: HTMLElement | null, acts: DeskActs): void {
-  const keys: Readonly<Record<string, () => void>> = {
+  pressAlt(event, {
     KeyN: acts.addPhrase,
     KeyG: acts.repeatSection,
     KeyA: () => root?.querySelector<HTMLFormElement>('form.assign')?.requestSubmit(),
     KeyJ: () => nextField(root),
-  };
-  const act = event.altKey && !event.ctrlKey && !event.metaKey ? keys[event.code] : undefined;
-  if (!act) return;
-  event.preventDefault();
-  act();
+  });
 }
 
 function nextField(root: HTMLElement | null): void {

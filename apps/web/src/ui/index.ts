@@ -1,3 +1,4 @@
+export { pressAlt } from './altKeys.ts';
 export { default as DoorPage } from './DoorPage.vue';
 export { default as FieldRow } from './FieldRow.vue';
 export { default as NotOpened } from './NotOpened.vue';

@@ -46,7 +46,8 @@ export function fretPositionsOf(midi: number, guitar: Guitar): readonly { string
   return Number.isInteger(midi) ? fretsFor(midi - guitar.capo, guitar.tuning, topFret(guitar)) : [];
 }
 
-function spread(fretPositions: readonly FretPositions[]): readonly FretPositions[] {
+/** Ways to play notes together, each at one of its places, no two on a string. */
+export function spread(fretPositions: readonly FretPositions[]): readonly FretPositions[] {
   let found: FretPositions[] = [[]];
   for (const options of fretPositions) {
     const longer = found.flatMap((taken) =>

@@ -13,7 +13,7 @@ export { gripsFor } from './grips.ts';
 export type { FrettingFinger, Grip, GripNote, GripRules, FretPositions } from './grips.ts';
 export { beyondReachMm, gripMs, HAND_MS, spanMm, wayMs } from './costs.ts';
 export type { Way } from './costs.ts';
-export { movedEvent, fretPositionsOf, positionsFor, withFretPositions } from './fretPositions.ts';
+export { movedEvent, fretPositionsOf, positionsFor, spread, withFretPositions } from './fretPositions.ts';
 export type { PositionRules } from './fretPositions.ts';
 export { bestPath, fretPositionsOnPath } from './bestPath.ts';
 export type { Growth, OtherFinger, Path, PathStep } from './bestPath.ts';

@@ -2,7 +2,7 @@ import { openMidi } from '../pitch/index.ts';
 import { contourOf, type ArmMove, type ContourPlan, type ContourPoint } from './contour.ts';
 import { LINK_RECORDS } from './linkRecords.ts';
 import { HARMONIC_RATIOS } from './links.ts';
-import { levelOfMarks } from './marks.ts';
+import { isPlucking, levelOfMarks } from './marks.ts';
 import type { EventItem, Feel, Phrase, Span, WrittenNote } from './model.ts';
 import { isGuessed, type Setup } from './playOut.ts';
 import { heldTo, StandingBends } from './standing.ts';
@@ -242,7 +242,7 @@ class Performer {
 function attackOf({ link }: EventItem, { marks }: TimedEvent): Attack {
   if (link === 'hammer' || link === 'pull' || link === 'tap') return link;
   if (link === 'slide') return 'none';
-  return marks.some((mark) => mark.startsWith('plucked')) ? 'finger' : 'pick';
+  return marks.some(isPlucking) ? 'finger' : 'pick';
 }
 
 function levelOf({ link }: EventItem, { marks, loudness = 1 }: TimedEvent): number {

@@ -21,7 +21,6 @@ export type ProblemCode =
   | 'nothing-bent'
   | 'struck-unbent'
   | 'hammer-from-nowhere'
-  | 'slide-across'
   | 'degree-without-chord'
   | 'not-a-harmonic'
   | 'bar-length'
@@ -76,7 +75,6 @@ const SEVERITIES: Record<ProblemCode, Severity> = {
   'nothing-bent': 'error',
   'struck-unbent': 'warning',
   'hammer-from-nowhere': 'hint',
-  'slide-across': 'warning',
   'degree-without-chord': 'error',
   'not-a-harmonic': 'warning',
   'bar-length': 'warning',

@@ -3,6 +3,7 @@ import {
   bestPath,
   fretPositionsOf,
   fretPositionsOnPath,
+  spread,
   topFret,
   USUAL_REACH_MM,
   USUAL_SCALE_MM,
@@ -115,13 +116,7 @@ function guitarOf({ tuning, capo, frets = USUAL_FRETS, hand = USUAL_REACH_MM }: 
 
 /** Where the notes of an event may lie together; those that were said where they were. Empty where they have nowhere to go. */
 function choicesFor(item: EventItem, { midis, box }: Wanted, around: Around): readonly FretPositions[] {
-  const options = item.notes.map((note, at) => optionsFor(note, midis.get(at), { ...around, box }));
-  let found: FretPositions[] = [[]];
-  for (const places of options)
-    found = found.flatMap((taken) =>
-      places.filter(({ string }) => taken.every((one) => one.string !== string)).map((place) => [...taken, place]),
-    );
-  return found;
+  return spread(item.notes.map((note, at) => optionsFor(note, midis.get(at), { ...around, box })));
 }
 
 function optionsFor(

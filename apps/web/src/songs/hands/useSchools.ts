@@ -2,6 +2,7 @@ import type { Schools } from '@jam-ledger/contract';
 import { PICKING_POLICIES, type PickingPolicy } from '@jam-ledger/core/picking';
 import { ref, watch, type Ref } from 'vue';
 import { POLICY_OF_SCHOOL } from '../../tab/index.ts';
+import { pressAlt } from '../../ui/index.ts';
 
 /** How the desk shows a phrase where teachers differ: begun by the school that holds, the other one key away. */
 export interface ShownSchools {
@@ -37,10 +38,7 @@ export function useSchools(schools: () => Schools): ShownSchools {
   };
 
   function press(event: KeyboardEvent): void {
-    const act = event.altKey && !event.ctrlKey && !event.metaKey ? keys[event.code] : undefined;
-    if (!act) return;
-    act();
-    event.preventDefault();
+    pressAlt(event, keys);
   }
   return { policy, inBox, whyFirst, press };
 }

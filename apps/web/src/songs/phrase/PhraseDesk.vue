@@ -10,6 +10,7 @@ import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, TabPage } from '../../tab/index.ts';
+import { pressAlt } from '../../ui/index.ts';
 import HandMargin from '../hands/HandMargin.vue';
 import HarmonyNote from '../hands/HarmonyNote.vue';
 import { useSongPhrases } from '../songPhrases.ts';
@@ -95,10 +96,7 @@ function writeIn(): void {
 }
 
 function pressKey(event: KeyboardEvent): void {
-  if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyI') {
-    event.preventDefault();
-    writeIn();
-  } else press(event);
+  if (!pressAlt(event, { KeyI: writeIn })) press(event);
 }
 
 onMounted(() => {

@@ -150,6 +150,8 @@ describe('from the asking to the progress line', () => {
   step('both see the row: tempo, pencil and ink, share of the target, next step and why', async () => {
     await ferris.getByRole('link', { name: 'Ledger', exact: true }).click();
     await mara.getByRole('link', { name: 'Ledger', exact: true }).click();
+    // The lesson page, which she comes from, has a box of this name too.
+    await mara.getByRole('heading', { name: 'Ledger', exact: true }).waitFor();
     await mara.getByRole('combobox', { name: 'Student' }).click();
     await mara.getByRole('option', { name: 'Ferris Oldegard' }).click();
     for (const page of [ferris, mara]) {

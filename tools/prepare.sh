@@ -24,6 +24,14 @@ need_debian() {
 }
 
 need_postgres() { need_debian PostgreSQL postgresql 'ls /usr/lib/postgresql/*/bin/initdb'; }
+# What reads our files back in the tests: a schema checker, readers of MIDI, sound, PDF and calendars.
+need_readers() {
+  need_debian xmllint libxml2-utils 'command -v xmllint'
+  need_debian midicsv midicsv 'command -v midicsv'
+  need_debian SoX sox 'command -v sox'
+  need_debian 'the PDF tools' poppler-utils 'command -v pdfinfo && command -v pdftotext && command -v pdffonts && command -v pdftoppm'
+  need_debian 'the calendar reader of Python' python3-icalendar '/usr/bin/python3 -c "import icalendar, dateutil"'
+}
 need_chromium() { need_debian Chromium chromium 'command -v chromium'; }
 
 need_packages() {

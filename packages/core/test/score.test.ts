@@ -42,7 +42,7 @@ describe('a phrase on the page', () => {
       [false, null, '1–2'],
       [false, 3, 'last time'],
     ]);
-    expect(bars[1]?.passes).toEqual({ label: '1–2', begins: true, ends: true });
+    expect(bars[1]?.passes).toEqual({ label: '1–2', on: [[1, 2]], begins: true, ends: true });
   });
 
   test('chord symbols, words, graces and how sure go with their event', () => {

@@ -45,7 +45,7 @@ export { keepStrings, mapEvents, mapItems, rewriteEvents, withItems } from './re
 export { drillWords, rarityOf, TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export { HEARING_KINDS } from './signs.ts';
 export type { HearingKind, SignRecord } from './signs.ts';
-export { EVENT_MARKS, MARK_RECORDS, SAID_FIRST_PATTERN } from './marks.ts';
+export { EVENT_MARKS, isPlucking, MARK_RECORDS, SAID_FIRST_PATTERN } from './marks.ts';
 export type { MarkRecord } from './marks.ts';
 export { LINK_RECORDS, linkOfCode } from './linkRecords.ts';
 export type { LinkRecord } from './linkRecords.ts';

@@ -39,8 +39,13 @@ export interface ScoreBar {
   readonly repeatStart: boolean;
   /** How often the repeat that ends here is played; `open`: to taste. */
   readonly repeatEnd: { readonly times: number; readonly open: boolean } | null;
-  /** Label of the passes on which it is heard, `1–2`, and whether the bracket begins and ends here. */
-  readonly passes: { readonly label: string; readonly begins: boolean; readonly ends: boolean } | null;
+  /** When it is heard: the label, `1–2`, the passes of a repeat it names, and whether the bracket begins and ends here. */
+  readonly passes: {
+    readonly label: string;
+    readonly on?: readonly PassRange[];
+    readonly begins: boolean;
+    readonly ends: boolean;
+  } | null;
   /** What stands behind its last event, at the end of the phrase; left out where nothing does. */
   readonly closing?: ScoreClosing;
   /** Whether a bar line was typed at its end; without any in the phrase, bars are told apart by the meter alone. */
@@ -89,7 +94,7 @@ class ScoreWalk {
   #graces: EventItem[] = [];
   #words: string[] = [];
   #chord: string | null | undefined;
-  #passes: { label: string; begins: boolean } | undefined;
+  #passes: { label: string; on?: readonly PassRange[]; begins: boolean } | undefined;
   #swells = 0;
 
   constructor(meter: Meter, barred: boolean) {
@@ -138,11 +143,12 @@ class ScoreWalk {
         this.#bar.repeatStart = true;
         this.items(item.items, around);
         const { times, open } = item;
-        this.#endAt((bar) => (bar.repeatEnd = { times, open }));
+        // Played once, it takes nothing from one that ends with it.
+        this.#endAt((bar) => (bar.repeatEnd = times === 1 && bar.repeatEnd ? bar.repeatEnd : { times, open }));
         return;
       }
       case 'passes':
-        return this.#labelled(labelOf(item.passes, 'time'), item.items, around);
+        return this.#labelled(labelOf(item.passes, 'time'), item.items, around, item.passes);
       case 'rounds':
         return this.#labelled(labelOf(item.rounds, 'round'), item.items, around);
       case 'either':
@@ -165,10 +171,10 @@ class ScoreWalk {
   }
 
   /** Items under a bracket that says when they are played. */
-  #labelled(label: string, items: readonly Item[], around: Around): void {
+  #labelled(label: string, items: readonly Item[], around: Around, on?: readonly PassRange[]): void {
     const outer = this.#passes;
     this.#close(false);
-    this.#passes = { label: outer ? `${outer.label}, ${label}` : label, begins: true };
+    this.#passes = { label: outer ? `${outer.label}, ${label}` : label, ...(on && { on }), begins: true };
     this.items(items, around);
     this.#endAt((bar) => {
       if (bar.passes) bar.passes = { ...bar.passes, ends: true };

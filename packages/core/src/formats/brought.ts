@@ -15,6 +15,8 @@ export interface BroughtEvent extends Pick<EventItem, 'link' | 'slideIn' | 'slid
   readonly at: number;
   readonly ticks: number;
   readonly isGrace: boolean;
+  /** False where only the order is known; its ticks are those of an eighth then. */
+  readonly isTimed?: boolean;
   readonly notes: readonly BroughtNote[];
   readonly marks: readonly EventMark[];
   readonly sureness?: Sureness;

@@ -260,7 +260,7 @@ class PhraseBuilder {
   }
 
   #event(event: BroughtEvent, ticks: number): readonly Loose[] {
-    const [value, ...more]: readonly NoteValue[] = event.isGrace ? ['grace'] : valuesOfTicks(ticks);
+    const [value, ...more] = writtenValues(event, ticks);
     if (value === undefined) return [];
     this.#count += event.notes.length;
     const { link, slideIn, slideOut, arm, marks } = event;
@@ -347,6 +347,12 @@ function placeFor(
 
 function setting(value: Extract<Item, { kind: 'setting' }>['setting']): Loose {
   return { item: { kind: 'setting', span: NOWHERE, setting: value } };
+}
+
+/** The values that an event is written with. */
+function writtenValues({ isGrace, isTimed }: BroughtEvent, ticks: number): readonly NoteValue[] {
+  if (isGrace) return ['grace'];
+  return isTimed === false ? ['untimed'] : valuesOfTicks(ticks);
 }
 
 /** A rest, and what it lasts longer. */

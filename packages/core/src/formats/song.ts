@@ -32,8 +32,6 @@ export interface SongToWrite {
   readonly title: string;
   /** Who made it, as typed; empty where nobody said. */
   readonly credit: string;
-  /** Whom it was written for. */
-  readonly madeFor: string;
   readonly guitar: Setup;
   readonly key: Key | undefined;
   readonly feel: Feel;

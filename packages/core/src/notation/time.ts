@@ -37,7 +37,15 @@ export function clockOf(phrase: Timeline, { bpm, feel = 'straight' }: { bpm: num
   };
 }
 
-function tempoSegments({ tempos }: Timeline, bpm: number) {
+/** A stretch of one tempo: the tick and the second where it begins. */
+export interface TempoSegment {
+  readonly at: number;
+  readonly seconds: number;
+  readonly secondsPerTick: number;
+}
+
+/** The stretches of one tempo of a phrase that begins at `bpm` quarter notes a minute; those written in it keep their proportion. */
+export function tempoSegments({ tempos }: Pick<Timeline, 'tempos'>, bpm: number): readonly TempoSegment[] {
   const base = tempos.findLast(({ at }) => at === 0)?.tempo ?? tempos[0]?.tempo ?? bpm;
   const segments = [{ at: 0, seconds: 0, secondsPerTick: 60 / bpm / TICKS_PER_QUARTER }];
   for (const { at, tempo } of tempos) {

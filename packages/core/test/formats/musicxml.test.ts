@@ -2,25 +2,17 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readMusicXml, writeMusicXml } from '../../src/formats/index.ts';
 import {
-  inRound,
-  isNest,
   isPlucking,
-  mapItems,
   playOut,
   readShorthand,
-  STARTING_VALUE,
   SURENESSES,
-  withItems,
-  type EventItem,
-  type Item,
-  type NoteValue,
   type Phrase,
   type PlayedEvent,
-  type WrittenNote,
 } from '../../src/notation/index.ts';
 import { TUNINGS } from '../../src/pitch/index.ts';
 import { readCorpus } from '../corpus.ts';
 import { typedText } from '../typing.ts';
+import { sayable } from './sayable.ts';
 import { GUITAR, readOf, songOf, textsOf } from './songs.ts';
 
 /** How an event is marked as a whole where its notes can be marked alone, too. */
@@ -81,9 +73,8 @@ describe('a phrase that goes out as MusicXML and comes back', () => {
   test('generated phrases, whatever stands in them', () => {
     fc.assert(
       fc.property(typedText, (text) => {
-        const phrase = sayable(inRound(readOf(text), { round: 1, of: 1 }));
-        // Notes without a place make no sound, and are not written; a bend that stands may end where a repeat is written out.
-        fc.pre(playOut(phrase, GUITAR).every(({ notes }) => notes.every((note) => !note.guess && !isStanding(note))));
+        const phrase = sayable(readOf(text));
+        fc.pre(phrase !== undefined);
         const [back = ''] = textsOf(readMusicXml(writeMusicXml(songOf([phrase]))));
         expect(comes(readOf(back))).toEqual(comes(phrase));
       }),
@@ -91,43 +82,3 @@ describe('a phrase that goes out as MusicXML and comes back', () => {
     );
   });
 });
-
-/**
- * A phrase without what MusicXML cannot say: that the size of a bend is open, what a note is claimed to be, that only the order is
- * known, hairpins and words over a repeat, and a grace note that nothing follows.
- */
-function sayable(phrase: Phrase): Phrase {
-  return mapItems(phrase, (item) => {
-    if (item.kind === 'swell') return item.items;
-    if (item.kind === 'repeat' || item.kind === 'passes') return { ...item, items: unlinked(item.items) };
-    if (item.kind === 'words') return undefined;
-    if (item.kind === 'event' && item.value === 'grace') return undefined;
-    if (item.kind === 'event') return { ...item, value: timed(item.value), notes: item.notes.map(plain) };
-    return 'value' in item ? { ...item, value: timed(item.value) } : item;
-  });
-}
-
-/** Items whose first event is not linked to what stands before them, which is another on the next pass. */
-function unlinked(items: readonly Item[]): readonly Item[] {
-  const first = items.findIndex((item) => item.kind === 'event' || isNest(item));
-  return items.map((item, index) => {
-    if (index !== first) return item;
-    if (isNest(item)) return withItems(item, unlinked(item.items));
-    const { link: _, ...rest } = item as EventItem;
-    return rest;
-  });
-}
-
-function isStanding({ held, again }: Pick<WrittenNote, 'held' | 'again'>): boolean {
-  return held !== undefined || again !== undefined;
-}
-
-function timed(value: NoteValue): NoteValue {
-  return value === 'untimed' ? STARTING_VALUE : value;
-}
-
-function plain({ claim: _, sought, moves, ...note }: WrittenNote): WrittenNote {
-  const sized = moves?.map(({ unsized: __, upTo: ___, ...move }) => move);
-  const guess = sought?.by === 'string' || sought?.by === 'fret' ? { sought } : {};
-  return { ...note, ...guess, ...(sized && { moves: sized }) };
-}

@@ -13,7 +13,7 @@ import { decode } from '../text.ts';
 import { childOf, childrenOf, isElement, numberOf, readXml, textOf, type XmlElement } from '../xml.ts';
 import { readHarmony } from './chords.ts';
 import { EventMaker, midiOfPitch } from './events.ts';
-import { settledBars } from './repeats.ts';
+import { settledBars } from '../repeats.ts';
 
 /** Largest text of a document that is read, characters. Our choice. */
 export const MAX_XML = 50_000_000;

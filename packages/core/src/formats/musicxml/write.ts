@@ -162,7 +162,7 @@ class PartWriter {
     const about = bar.repeatEnd?.isOpen ? bar.repeatEnd.times : undefined;
     return [
       ...(label ? [direction(element('rehearsal', {}, label))] : []),
-      ...(isTempoNew && bar.bpm !== undefined ? [metronome(bar.bpm)] : []),
+      ...(isTempoNew ? [metronome(bar.bpm)] : []),
       ...(said ? [direction(element('words', {}, said))] : []),
       ...(about === undefined ? [] : [direction(element('words', {}, `about ${about} times`))]),
     ];

@@ -1,4 +1,4 @@
-import type { BroughtBar } from '../brought.ts';
+import type { BroughtBar } from './brought.ts';
 
 /**
  * Bars with each repeat said once: it begins where the sign stands, or after the one before; endings belong to it, the last one too,

@@ -91,6 +91,22 @@ export const INPUTS: {
     };
   },
   songs: nothing,
+  sheet: ({ ids }) => Promise.resolve({ id: ids.song }),
+  bringIn: ({ ids }) =>
+    Promise.resolve({
+      id: ids.song,
+      body: {
+        ...{ from: 'from tune.musicxml', layer: 'lead' },
+        sections: [
+          { ...{ label: `${next()}I`, role: 'riff', bars: 2, times: 1 }, phrases: [{ name: 'One', text: '7G' }] },
+        ],
+      },
+    }),
+  async strikeSections({ ids, teacher }) {
+    const body = { ...SECTION, label: `${next()}S`, startSeconds: 300 + next() };
+    const made = (await teacher.post(`/api/transcriptions/${ids.song}/sections`).send(body).expect(201)).body;
+    return { id: ids.song, body: { sections: [{ id: made.id, version: made.version }], struck: true } };
+  },
   song: ({ ids }) => Promise.resolve({ id: ids.song }),
   changeSetUp: async ({ ids, versionOf }) => ({
     id: ids.song,

@@ -5,6 +5,7 @@ export * from './people.ts';
 export * from './requests.ts';
 export * from './songs.ts';
 export * from './phrases.ts';
+export * from './brought.ts';
 export { SONG_LIMITS } from './songLimits.ts';
 export * from './pieces.ts';
 export * from './plans.ts';

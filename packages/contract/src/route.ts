@@ -29,7 +29,7 @@ export interface Sent<T> {
 export const type = <T>(): Sent<T> => ({});
 
 /** Rows that are one student’s. */
-export type StudentsRow = 'request' | 'piece' | 'series';
+export type StudentsRow = 'request' | 'piece' | 'series' | 'song';
 /** Rows that are whoever wrote them, whatever else that person may do. */
 export type AuthorsRow = 'entry' | 'pin';
 

@@ -49,6 +49,7 @@ import { signInSchema } from './session.schema.ts';
 import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './schools.answers.ts';
 import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './schools.schema.ts';
 import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './songs.answers.ts';
+import { broughtSchema, sectionsStruckSchema } from './brought.schema.ts';
 import { sectionAgainSchema, sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
 import type { Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
@@ -90,6 +91,9 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   moveRequest: { body: requestMoveSchema, answer: songRequestAnswer },
   songs: { answer: list(transcriptionLineAnswer) },
   song: { answer: transcriptionAnswer },
+  sheet: { answer: transcriptionAnswer },
+  bringIn: { body: broughtSchema, answer: list(sectionAnswer) },
+  strikeSections: { body: sectionsStruckSchema, answer: transcriptionAnswer },
   changeSetUp: { body: setUpSchema, answer: transcriptionAnswer },
   plan: { answer: planAnswer },
   keepPlan: { body: planSchema, answer: planAnswer },

@@ -1,3 +1,4 @@
+import type { BroughtBody, SectionsStruck } from './brought.ts';
 import type { LickQuery, LicksFound } from './licks.ts';
 import type {
   MadeAlternate,
@@ -20,16 +21,16 @@ import type {
   TranscriptionLine,
 } from './songs.ts';
 import { many, one, route, type } from './route.ts';
-import { TEACHERS } from './who.ts';
+import { ALL, TEACHERS } from './who.ts';
 
 /** Transcriptions: set-up, sections, phrases, plans. */
 export const songsRoutes = {
   songs: route({
     method: 'GET',
     path: '/transcriptions',
-    who: TEACHERS,
-    of: 'studio',
-    does: 'lists transcriptions',
+    who: ALL,
+    of: 'self',
+    does: 'lists transcriptions: all of the studio for teachers, their own for students and guardians',
     answer: many<TranscriptionLine>(),
   }),
   song: route({
@@ -38,6 +39,33 @@ export const songsRoutes = {
     who: TEACHERS,
     of: 'studio',
     does: 'shows a transcription with its sections and phrases',
+    answer: one<Transcription>(),
+  }),
+  sheet: route({
+    method: 'GET',
+    path: '/transcriptions/:id/sheet',
+    who: ALL,
+    of: 'song',
+    does: 'shows a transcription as it is handed out: what the student plays, without the notes of its making',
+    answer: one<Transcription>(),
+  }),
+  bringIn: route({
+    method: 'POST',
+    path: '/transcriptions/:id/brought',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'adds sections and phrases of a file to a song, as drafts',
+    body: type<BroughtBody>(),
+    answer: many<Section>(),
+    creates: true,
+  }),
+  strikeSections: route({
+    method: 'POST',
+    path: '/transcriptions/:id/struck',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'takes several sections of a song out together, or puts them back',
+    body: type<SectionsStruck>(),
     answer: one<Transcription>(),
   }),
   changeSetUp: route({

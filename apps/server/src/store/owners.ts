@@ -14,6 +14,7 @@ export async function findStudentOf(store: Store, row: StudentsRow, of: RowOf): 
   const tables = {
     request: () => store.requests.findOne({ where, attributes }),
     piece: () => store.pieces.findOne({ where, attributes }),
+    song: () => store.transcriptions.findOne({ where, attributes }),
     series: () => store.series.findOne({ where, attributes }),
   } as const;
   return (await tables[row]())?.studentId;

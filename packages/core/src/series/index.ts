@@ -20,3 +20,5 @@ export { AGENDA_KINDS, agendaFor } from './agenda.ts';
 export type { Agenda, AgendaItem, AgendaKind, AgendaPiece } from './agenda.ts';
 export { leaveOut, moveLesson } from './changes.ts';
 export type { LessonMoment } from './changes.ts';
+export { readClosedDays, writeCalendar } from './calendarFile.ts';
+export type { CalendarOptions, CalendarSeries, ClosedDays } from './calendarFile.ts';

@@ -153,7 +153,7 @@ export function closedDays(
 }
 
 /** The days of a rule, as it is without changes. */
-function ruleDays({ firstDay, time, everyWeeks, weekdays, count, until }: LessonRule): readonly string[] {
+export function ruleDays({ firstDay, time, everyWeeks, weekdays, count, until }: LessonRule): readonly string[] {
   if (count === 0) return [];
   const recur = new ICAL.Recur({ freq: 'WEEKLY', interval: everyWeeks, wkst: ICAL.Time.MONDAY });
   if (weekdays.length > 0)

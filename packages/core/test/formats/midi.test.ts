@@ -153,7 +153,10 @@ describe('WAV', () => {
       const level = Number(
         printed('sh', ['-c', `sox ${folder}/a.wav -n stat 2>&1 | sed -n 's/^Maximum amplitude: *//p'`]),
       );
-      expect(level).toBeCloseTo(samples.reduce((most, sample) => Math.max(most, sample), 0), 3);
+      expect(level).toBeCloseTo(
+        samples.reduce((most, sample) => Math.max(most, sample), 0),
+        3,
+      );
     });
   });
 });

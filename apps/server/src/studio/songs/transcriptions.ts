@@ -19,12 +19,14 @@ import type { PhraseModel, SectionModel, TranscriptionRow } from '../../store/in
 import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { studentOfSong } from '../people/students.ts';
-import { type RequestContext } from '../context/context.ts';
+import { visibleStudents, type RequestContext } from '../context/context.ts';
 
-/** The transcriptions of the studio by title. @throws Forbidden for a student. */
+/** The transcriptions of the studio by title; for a student those made for them, for a guardian those of their wards. */
 export async function listTranscriptions(context: RequestContext): Promise<readonly TranscriptionLine[]> {
   const rows = await findTranscriptions(context.store, context.studio.id);
-  return rows.map(({ id, title, whose, studentId, studentName, phrases }) => ({
+  const visible = visibleStudents(context);
+  const seen = rows.filter(({ studentId }) => visible === undefined || visible.includes(studentId));
+  return seen.map(({ id, title, whose, studentId, studentName, phrases }) => ({
     id,
     title,
     whose,
@@ -55,6 +57,20 @@ export async function showTranscription(context: RequestContext, id: string): Pr
       ),
     ),
   };
+}
+
+/**
+ * A transcription as it is handed out: of several ways to play a phrase the one that is chosen, and nothing of how it came about.
+ * @throws Forbidden, NotFound
+ */
+export async function showSheet(context: RequestContext, id: string): Promise<Transcription> {
+  const song = await showTranscription(context, id);
+  const unsaid = { reason: '', checkedBy: '', checkedAgainst: '', checkedAt: null } as const;
+  const sections = song.sections.map((section) => ({
+    ...section,
+    phrases: section.phrases.filter(({ chosen }) => chosen).map((phrase) => ({ ...phrase, ...unsaid })),
+  }));
+  return { ...song, sections };
 }
 
 /** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */

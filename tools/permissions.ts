@@ -14,6 +14,7 @@ const WHOSE: Readonly<Record<Of, string>> = {
   request: 'the student’s',
   piece: 'the student’s',
   series: 'the student’s',
+  song: 'the student’s',
   entry: 'whoever posted it',
   pin: 'whoever pinned it',
 };

@@ -8,7 +8,7 @@ import { databaseTrouble } from './store/index.ts';
 const ROTATION = { frequency: 'daily', size: '5m', keep: 20 } as const;
 
 /** What follows these in a path is a secret. */
-const SECRET_PATHS = /\/(invitations|welcome)\/[^/]+/g;
+const SECRET_PATHS = /\/(invitations|welcome|calendar)\/[^/]+/g;
 
 /** The path of a request as it may be written down: without its query, since that holds what people look for, and without secrets. */
 export function loggedPath(url: string): string {

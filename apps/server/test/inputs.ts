@@ -54,6 +54,13 @@ export const INPUTS: {
     Promise.resolve({ body: { name: role ? name : 'student here', password: PASSWORD } }),
   signOut: nothing,
   changePassword: () => Promise.resolve({ body: { old: PASSWORD, password: PASSWORD } }),
+  calendarFeed: nothing,
+  openCalendarFeed: nothing,
+  closeCalendarFeed: nothing,
+  async readCalendarFeed({ teacher }) {
+    const made = (await teacher.post('/api/calendar').expect(201)).body;
+    return { token: made.path.split('/')[3] };
+  },
   welcome: async (world) => ({ token: await tokenIn(world) }),
   accept: async (world) => ({
     token: await tokenIn(world),

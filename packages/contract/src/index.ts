@@ -11,6 +11,7 @@ export * from './pieces.ts';
 export * from './plans.ts';
 export * from './series.ts';
 export * from './desk.ts';
+export * from './calendar.ts';
 export * from './lessons.ts';
 export * from './reports.ts';
 export * from './schools.ts';

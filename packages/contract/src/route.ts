@@ -18,6 +18,9 @@ export const many =
 /** Nothing comes back. */
 export const nothing: Promised<null> = (value) => value === null;
 
+/** Text comes back, of the type that the route names. */
+export const words: Promised<string> = (value) => typeof value === 'string';
+
 declare const sent: unique symbol;
 
 /** Stands for the type of what is sent; there is nothing in it at run time. */
@@ -60,6 +63,8 @@ export interface Route<
   readonly query?: Sent<Query>;
   readonly body?: Sent<Body>;
   readonly answer: Promised<Answer>;
+  /** The type of what is answered where it is no JSON. */
+  readonly type?: string;
   /** Whether something new is answered (201). */
   readonly creates?: true;
 }

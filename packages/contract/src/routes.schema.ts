@@ -49,11 +49,12 @@ import { signInSchema } from './session.schema.ts';
 import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './schools.answers.ts';
 import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './schools.schema.ts';
 import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './songs.answers.ts';
+import { calendarFeedAnswer, calendarFeedMadeAnswer } from './calendar.answers.ts';
 import { broughtSchema, sectionsStruckSchema } from './brought.schema.ts';
 import { sectionAgainSchema, sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
 import type { Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
-import { list, typed, type SchemaOf } from './typed.ts';
+import { anyText, list, typed, type SchemaOf } from './typed.ts';
 
 /** The schemas of a route: of its body and query where it has them, and of its answer. */
 export type SchemasOf<One> =
@@ -126,6 +127,10 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   homeNotes: { query: homeQuerySchema, answer: list(homeNoteAnswer) },
   lessonDay: { answer: lessonDayAnswer },
   keepLessonNote: { body: lessonNoteSchema, answer: lessonNoteAnswer },
+  calendarFeed: { answer: calendarFeedAnswer },
+  openCalendarFeed: { answer: calendarFeedMadeAnswer },
+  closeCalendarFeed: { answer: nothingAnswer },
+  readCalendarFeed: { answer: anyText() },
   desk: { answer: deskAnswer },
   search: { query: searchQuerySchema, answer: list(foundAnswer) },
   ledger: { query: ledgerQuerySchema, answer: ledgerAnswer },

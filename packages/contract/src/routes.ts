@@ -3,6 +3,7 @@ import { peopleRoutes } from './people.routes.ts';
 import { requestsRoutes } from './requests.routes.ts';
 import { songsRoutes } from './songs.routes.ts';
 import { piecesRoutes } from './pieces.routes.ts';
+import { calendarRoutes } from './calendar.routes.ts';
 import { lessonsRoutes } from './lessons.routes.ts';
 import type { AnswerOf, InputOf } from './route.ts';
 
@@ -14,6 +15,7 @@ export const ROUTES = {
   ...songsRoutes,
   ...piecesRoutes,
   ...lessonsRoutes,
+  ...calendarRoutes,
 } as const;
 
 /** The name of a route. */

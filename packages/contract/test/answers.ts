@@ -221,6 +221,8 @@ export const ANSWERS = {
   earliest: { day: DAY },
   songs: { id: ID, title: 'Slow Tide', whose: '', student: pia, phrases: 12 },
   song,
+  calendarFeed: { madeAt: AT },
+  openCalendarFeed: { path: '/api/calendar/x/lessons.ics' },
   plan,
   addSection: section,
   addPhrase: phrase,

@@ -111,6 +111,11 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
     ],
   },
   addSection: section,
+  bringIn: {
+    ...{ from: 'from tune.mid', layer: 'lead' },
+    sections: [{ ...{ label: 'A', role: 'riff', bars: 4, times: 1 }, phrases: [{ name: 'One', text: '7G' }] }],
+  },
+  strikeSections: { sections: [{ id: ID, version: 1 }], struck: true },
   sectionAgain: { startSeconds: 20, startKnown: true },
   changeSection: { ...section, version: 1, struck: false },
   addPhrase: phrase,

@@ -2,7 +2,15 @@ import { setTimeout } from 'node:timers/promises';
 import type { Answer, Given } from '@jam-ledger/contract';
 import type { Request, Response } from 'express';
 import { newestMigration, type Store } from '../store/index.ts';
-import { acceptInvitation, contextOf, describeMe, showWelcome, signIn, WrongSignIn } from '../studio/index.ts';
+import {
+  acceptInvitation,
+  contextOf,
+  describeMe,
+  readCalendarFeed,
+  showWelcome,
+  signIn,
+  WrongSignIn,
+} from '../studio/index.ts';
 import type { OpenRoute } from './handlers.ts';
 import { SESSION_COOKIE } from './sessionCookie.ts';
 
@@ -28,6 +36,7 @@ export const OPEN_HANDLERS: {
     response.clearCookie(SESSION_COOKIE).status(204);
     return null;
   },
+  readCalendarFeed: ({ store, now }, { token }) => readCalendarFeed(store, token, now),
   welcome: ({ store, now }, { token }) => showWelcome(store, token, now),
   accept: ({ store, now }, { token, body }) => acceptInvitation(store, token, { ...body, now }),
 };

@@ -55,9 +55,12 @@ function answerAnybody<Name extends OpenRoute>(
   name: Name,
   { store, now }: { readonly store: Store; readonly now: () => Date },
 ): RequestHandler {
+  const { type }: Route = ROUTES[name];
   return async (request, response) => {
     const given = await inputOf(name, request, undefined);
-    response.json(await OPEN_HANDLERS[name]({ store, now: now(), request, response }, given));
+    const value = await OPEN_HANDLERS[name]({ store, now: now(), request, response }, given);
+    if (type !== undefined && typeof value === 'string') response.type(type).send(value);
+    else response.json(value);
   };
 }
 

@@ -15,6 +15,7 @@ import { words } from './013-words.ts';
 import { positions } from './014-positions.ts';
 import { moves } from './015-moves.ts';
 import { secondEdition } from './016-second-edition.ts';
+import { formats } from './017-formats.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -36,4 +37,5 @@ export const migrations: readonly Migration[] = [
   positions,
   moves,
   secondEdition,
+  formats,
 ];

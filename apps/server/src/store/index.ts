@@ -100,3 +100,4 @@ export type { WorkRow } from './work.ts';
 export type { CallRow, KeptPieceRow, StandingToKeep, StudentNoteRow } from './desk.ts';
 export type { LessonRow, SeriesRow } from './series.ts';
 export { findAuthor, findStudentOf } from './owners.ts';
+export { closeFeeds, findFeedOf, findFeedPerson } from './calendarFeeds.ts';

@@ -12,6 +12,7 @@ export type StudioModel = ModelOf<typeof tables.STUDIOS>;
 export type PersonModel = ModelOf<typeof tables.PEOPLE>;
 export type GuardianModel = ModelOf<typeof tables.GUARDIANS>;
 export type InvitationModel = ModelOf<typeof tables.INVITATIONS>;
+export type CalendarFeedModel = ModelOf<typeof tables.CALENDAR_FEEDS>;
 export type MailModel = ModelOf<typeof tables.OUTBOX>;
 export type RequestModel = ModelOf<typeof tables.REQUESTS>;
 export type RequestEventModel = ModelOf<typeof tables.REQUEST_EVENTS>;
@@ -36,6 +37,7 @@ export interface Models {
   readonly people: ModelStatic<PersonModel>;
   readonly guardians: ModelStatic<GuardianModel>;
   readonly invitations: ModelStatic<InvitationModel>;
+  readonly calendarFeeds: ModelStatic<CalendarFeedModel>;
   readonly outbox: ModelStatic<MailModel>;
   readonly requests: ModelStatic<RequestModel>;
   readonly requestEvents: ModelStatic<RequestEventModel>;
@@ -68,6 +70,7 @@ export function defineModels(sequelize: Sequelize): Models {
     people: define('people', tables.PEOPLE),
     guardians: define('guardians', tables.GUARDIANS),
     invitations: define('invitations', tables.INVITATIONS),
+    calendarFeeds: define('calendar_feeds', tables.CALENDAR_FEEDS),
     outbox: define('outbox', tables.OUTBOX),
     requests: define('requests', tables.REQUESTS),
     requestEvents: define('request_events', tables.REQUEST_EVENTS),

@@ -82,6 +82,15 @@ export const INVITATIONS = {
   usedAt: orNull(moment()),
 } as const;
 
+/** A secret address by which a calendar asks for somebody’s lessons. */
+export const CALENDAR_FEEDS = {
+  ...row(),
+  personId: uuid(),
+  tokenHash: text(),
+  madeAt: moment(),
+  closedAt: orNull(moment()),
+} as const;
+
 /** A message that would be sent. */
 export const OUTBOX = {
   ...row(),

@@ -27,6 +27,7 @@ export {
 export { postEntry, strikeEntry } from './pieces/postEntry.ts';
 export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series/series.ts';
 export { addSection, changeSection, repeatSection } from './songs/sections.ts';
+export { closeCalendarFeed, openCalendarFeed, readCalendarFeed, showCalendarFeed } from './series/calendar.ts';
 export { pinNote, strikePin } from './pieces/pins.ts';
 export { keepPlan, showPlan } from './pieces/plans.ts';
 export { showLedger } from './ledger/showLedger.ts';

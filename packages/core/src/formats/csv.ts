@@ -81,10 +81,10 @@ export function columnsOf<Name extends string>(
       .replaceAll(/[^a-z]+/g, ' ')
       .trim(),
   );
-  const found = {} as Record<Name, number | undefined>;
-  for (const name of Object.keys(wanted) as Name[]) {
-    const at = plain.findIndex((heading) => wanted[name].includes(heading));
-    found[name] = at < 0 ? undefined : at;
-  }
-  return found;
+  const placeOf = (words: readonly string[]) => {
+    const at = plain.findIndex((heading) => words.includes(heading));
+    return at < 0 ? undefined : at;
+  };
+  const places = Object.entries<readonly string[]>(wanted).map(([name, words]) => [name, placeOf(words)] as const);
+  return Object.fromEntries(places) as Record<Name, number | undefined>;
 }

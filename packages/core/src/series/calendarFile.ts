@@ -212,11 +212,9 @@ function holidaysOf(
   { from, until }: { readonly from: string; readonly until: string },
 ): readonly Holiday[] {
   if (!event.startDate.isDate) return [];
+  const summary: unknown = event.component.getFirstPropertyValue('summary');
   const days = Math.max(1, Math.round(event.duration.toSeconds() / 86_400));
-  const name =
-    String(event.summary ?? '')
-      .trim()
-      .slice(0, 60) || 'Closed';
+  const name = (typeof summary === 'string' ? summary : '').trim().slice(0, 60) || 'Closed';
   const of = (start: ICAL.Time): Holiday => {
     const end = start.clone();
     end.adjust(days - 1, 0, 0, 0);

@@ -33,7 +33,7 @@ describe('tables as CSV', () => {
   test('any table comes back', () => {
     const cell = fc
       .string({ unit: 'grapheme', maxLength: 12 })
-      .map((text) => text.replaceAll(/[\u0000\ufeff]/g, '').trim());
+      .map((text) => text.replaceAll('\u0000', '').replaceAll('\ufeff', '').trim());
     const table = fc.array(fc.tuple(cell, cell, fc.constantFrom('x', 'y')), { minLength: 1, maxLength: 8 });
     fc.assert(
       fc.property(table, (rows) => {

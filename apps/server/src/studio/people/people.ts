@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { digestOf, makeToken } from '../context/tokens.ts';
 import {
   ENTERED_ROLES,
   ROLES,
@@ -102,7 +102,7 @@ export async function invite(context: RequestContext, id: string): Promise<Invit
   if (!role) throw new Forbidden('The owner is not invited; they change their password themselves.');
   await requireHandsOn(context, role, row);
   if (row.archivedAt) throw new Invalid([{ field: 'id', message: `${row.name} is put away; take them back first.` }]);
-  const token = randomBytes(32).toString('base64url');
+  const token = makeToken();
   const path = `/welcome/${token}`;
   const expiresAt = DateTime.fromJSDate(now).plus({ days: INVITED_DAYS }).toJSDate();
   await endInvitations(store, studio.id, id, now);
@@ -176,11 +176,6 @@ async function invited(store: Store, token: string, now: Date) {
   const person = invitation && (await findPersonById(store, invitation.personId));
   if (!invitation || !person) throw new NotFound(NO_INVITATION);
   return { ...invitation, person };
-}
-
-/** Tokens are long and made by chance, so that a plain digest keeps them. */
-function digestOf(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
 }
 
 function requireRoom(context: RequestContext, role: EnteredRole): void {

@@ -8,6 +8,7 @@ const FLOORS = [
   ['songs', 'practice', 'lessons', 'series'],
   ['ledger', 'desk', 'licks', 'people', 'requests'],
   ['playing'],
+  ['files'],
   ['tab', 'session', 'schools'],
   ['sound'],
   ['ui'],

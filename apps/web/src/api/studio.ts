@@ -30,5 +30,5 @@ function wordsOf(query: object): Record<string, string> {
 
 /** The client, made of the table of routes; each name has the route of that name, which types cannot follow through a loop. */
 export const api: Client = Object.fromEntries(
-  ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf(ROUTES[name])]),
+  ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf<unknown>(ROUTES[name])]),
 ) as unknown as Client;

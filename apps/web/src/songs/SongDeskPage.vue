@@ -10,7 +10,7 @@ import {
   type TempoMark,
 } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute } from 'vue-router';
 import { pressOnDesk } from './deskKeys.ts';
 import { listenAgain } from './listenAgain.ts';
@@ -25,11 +25,16 @@ import RetuneNote from './setup/RetuneNote.vue';
 import SecondListen from './SecondListen.vue';
 import SectionForm from './form/SectionForm.vue';
 import SetUpForm from './setup/SetUpForm.vue';
+import { useBringIn } from './useBringIn.ts';
+import { DownloadButton } from '../files/index.ts';
+import { takeablesOf } from './takeables.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
 import { setUpOf, useSong } from './song.ts';
 import { useSongPhrases } from './songPhrases.ts';
 import PhraseDesk from './phrase/PhraseDesk.vue';
+
+const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 
 const route = useRoute();
 const store = useSong();
@@ -75,6 +80,11 @@ const earlier = computed(() => {
   const place = all.findIndex(({ id }) => id === section.value?.id);
   return editing.value === 'new-section' ? all : all.slice(0, place + 1);
 });
+/** What of the song can be taken along: all of it, the section and the phrase on the desk. */
+const takeables = computed(() =>
+  song.value ? takeablesOf(song.value, form, { section: section.value, phrase: phrase.value }) : [],
+);
+const bringing = useBringIn();
 const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
 const clock = useSongClock(() =>
   Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
@@ -188,7 +198,9 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         {{ song.tempoKnown ? `${song.tempo} bpm` : 'tempo not said' }} · {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
         <RouterLink class="to" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
-        <RouterLink :to="{ name: 'sheet', params: { id: song.id } }">Sheet</RouterLink>
+        <RouterLink class="to" :to="{ name: 'sheet', params: { id: song.id } }">Handout</RouterLink>
+        <DownloadButton :choices="takeables" />
+        <Button size="small" text icon="pi pi-upload" label="Bring in" @click="bringing.begin()" />
       </p>
     </header>
     <SetUpForm
@@ -248,6 +260,13 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       @label="desk.label"
     />
     <SecondListen :list="doubts" @open="openPhrase" />
+    <BringInDialog
+      v-if="bringing.isWanted.value"
+      v-model:open="bringing.isOpen.value"
+      :song="song"
+      :file="bringing.file.value"
+      :keep="store.bringIn"
+    />
     <div class="desk">
       <aside class="left">
         <PhraseList

@@ -1,4 +1,5 @@
 import type {
+  BroughtBody,
   Phrase,
   Section,
   SectionAgain,
@@ -94,6 +95,27 @@ export const useSong = defineStore('song', () => {
     return added;
   }
 
+  /** Adds what a file brings in, as drafts; all of it can be taken back at once. */
+  async function bringIn(body: BroughtBody): Promise<void> {
+    if (!song.value) return;
+    const added = await api.bringIn({ id: song.value.id, body });
+    await reload();
+    const count = added.reduce((sum, { phrases: own }) => sum + own.length, 0);
+    notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} brought in ${body.from}.`, () =>
+      takeOut(added.map(({ id }) => id)),
+    );
+  }
+
+  /** Strikes several sections out together. */
+  async function takeOut(ids: readonly string[]): Promise<void> {
+    if (!song.value) return;
+    const rows = song.value.sections.filter(({ id }) => ids.includes(id)).map(({ id, version }) => ({ id, version }));
+    if (rows.length > 0)
+      song.value = await saveOver(() =>
+        api.strikeSections({ id: song.value?.id ?? '', body: { sections: rows, struck: true } }),
+      );
+  }
+
   async function strikeSection(section: Section, struck: boolean): Promise<void> {
     const { id, label } = section;
     const { version } = song.value?.sections.find((one) => one.id === id) ?? section;
@@ -175,6 +197,7 @@ export const useSong = defineStore('song', () => {
     changeSetUp,
     addSection,
     repeatSection,
+    bringIn,
     changeSection,
     amendSections,
     strikeSection,

@@ -47,8 +47,9 @@ const BARS_OF_PHRASE = 4;
  * The sections and phrases of a part. Places on the neck are kept where the file has them and this guitar too; all others are found by
  * the cheapest way of the hand. Linear in the notes, but for the way of the hand, which is quadratic in the grips of one.
  */
-export function sectionsOf(part: BroughtPart, options: BringOptions): BroughtSong {
+export function sectionsOf(given: BroughtPart, options: BringOptions): BroughtSong {
   const problems: FileProblem[] = [];
+  const part = onGuitar(given, options.guitar);
   const groups = grouped(part.bars);
   let meter = options.meter;
   let unnamed = 0;
@@ -65,6 +66,18 @@ export function sectionsOf(part: BroughtPart, options: BringOptions): BroughtSon
     return { label: first?.label ?? '', bars: bars.length, times, phrases: phrases.filter(({ text }) => text !== '') };
   });
   return { sections, problems };
+}
+
+/** The part with its places, where they are those of this guitar; else with the pitches that they sound at. */
+function onGuitar(part: BroughtPart, { tuning, capo }: Guitar): BroughtPart {
+  const own = part.tuning;
+  if (!own || (own.openMidis.join() === tuning.openMidis.join() && part.capo === capo)) return part;
+  const sounding = ({ place, ...note }: BroughtNote): BroughtNote => {
+    if (!place || place.fret === null || place.string > own.openMidis.length)
+      return { ...note, ...(place && { place }) };
+    return { ...note, midi: note.midi ?? midiOf(own, place.string, place.fret, part.capo) };
+  };
+  return { ...part, events: part.events.map((event) => ({ ...event, notes: event.notes.map(sounding) })) };
 }
 
 /** Bars of each section; a section does not begin inside a repeat. */

@@ -56,6 +56,8 @@ export interface Stretch {
   readonly times: number;
   /** Whether it is about as often as that. */
   readonly isOpen: boolean;
+  /** What is different in it, in words. */
+  readonly changes: readonly string[];
   readonly meter: Meter;
   /** Quarter notes a minute at its start. */
   readonly bpm: number;
@@ -95,9 +97,15 @@ export function stretchesOf(song: SongToWrite, { fold }: { readonly fold: boolea
       0,
     );
     if (events > MAX_WRITTEN && stretches.length > 0) return { stretches, truncated: true };
-    stretches.push({ ...stretch, times: alike, isOpen: section.open === true && alike > 1 });
+    const changes = alike > 1 ? section.passes.map(sayPass) : round.changes;
+    stretches.push({ ...stretch, changes, times: alike, isOpen: section.open === true && alike > 1 });
   }
   return { stretches, truncated: playForm(song.sections).truncated };
+}
+
+/** What is different on one pass, in words. */
+function sayPass({ pass, change }: FormSection['passes'][number]): string {
+  return `${pass === 'last' ? 'last time' : `time ${pass}`}: ${change}`;
 }
 
 /** Rounds of one repeat of a section that follow one another. */
@@ -108,9 +116,10 @@ function roundsFrom(rounds: readonly TimedRound[], at: number): number {
   return count;
 }
 
-/** Whether all rounds of a section are the same, and hold no repeat of their own, which could not stand inside another. */
+/** Whether all rounds of a section are written alike, and hold no repeat of their own, which could not stand inside another. */
 function areRoundsAlike({ passes, phrases }: SectionToWrite): boolean {
-  return passes.length === 0 && phrases.every(({ phrase }) => !hasRounds(phrase.items) && !hasRepeats(phrase.items));
+  const areWords = passes.every(({ bars }) => bars === undefined);
+  return areWords && phrases.every(({ phrase }) => !hasRounds(phrase.items) && !hasRepeats(phrase.items));
 }
 
 /** Whether something is repeated among items. */
@@ -122,7 +131,7 @@ function stretchOf(
   section: SectionToWrite,
   round: TimedRound,
   tempoChanges: TempoChanges,
-): Omit<Stretch, 'times' | 'isOpen'> | undefined {
+): Omit<Stretch, 'times' | 'isOpen' | 'changes'> | undefined {
   const { meter, bpm } = tempoAt(round.fromSeconds, tempoChanges);
   const layers = [...new Set(section.phrases.map(({ layer }) => layer))];
   const heard = { round: round.pass, of: section.open ? Infinity : section.times };

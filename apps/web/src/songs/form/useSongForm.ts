@@ -47,6 +47,8 @@ export interface KnownReading {
 export interface SongForm {
   readonly tuning: ComputedRef<Tuning>;
   readonly tempoChanges: ComputedRef<TempoChanges>;
+  /** The sections as they are laid out. */
+  readonly sections: ComputedRef<readonly FormSection[]>;
   readonly rounds: ComputedRef<readonly TimedRound[]>;
   readonly problems: ComputedRef<readonly FormProblem[]>;
   readonly tempoOf: (sectionId: string) => TempoChange;
@@ -111,7 +113,7 @@ export function useSongForm(song: () => Transcription | null): SongForm {
       tempoKnown: current().tempoKnown,
     }),
   );
-  return { tuning, tempoChanges, rounds, problems, tempoOf, readingOf };
+  return { tuning, tempoChanges, sections, rounds, problems, tempoOf, readingOf };
 }
 
 /** What is laid out while there is no song yet. */

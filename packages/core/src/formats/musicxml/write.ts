@@ -164,6 +164,7 @@ class PartWriter {
       ...(label ? [direction(element('rehearsal', {}, label))] : []),
       ...(isTempoNew ? [metronome(bar.bpm)] : []),
       ...(said ? [direction(element('words', {}, said))] : []),
+      ...(stretch?.changes ?? []).map((text) => direction(element('words', {}, text))),
       ...(about === undefined ? [] : [direction(element('words', {}, `about ${about} times`))]),
     ];
   }

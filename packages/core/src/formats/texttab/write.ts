@@ -89,7 +89,8 @@ class TabWriter {
       if (stretch) {
         this.#guitar = stretch.section.guitar;
         lines.push(`== ${[stretch.section.label, stretch.section.role].filter(Boolean).join(' ')} ==`);
-        lines.push(`tempo ${Math.round(stretch.bpm * 10) / 10}, ${stretch.meter.beats}/${stretch.meter.unit}`, '');
+        lines.push(`tempo ${Math.round(stretch.bpm * 10) / 10}, ${stretch.meter.beats}/${stretch.meter.unit}`);
+        lines.push(...stretch.changes.map((change) => `(${change})`), '');
       }
       for (const name of bar.phrases) lines.push(`-- ${name} --`, '');
       const before = bars[index - 1];

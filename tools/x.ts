@@ -1,20 +1,19 @@
 import { openStage } from '../e2e/stage.ts';
 const stage = await openStage();
 const page = await stage.enter('mara');
-await page.goto('/songs'); await page.waitForLoadState('networkidle');
-await page.locator('main a').first().click();
-await page.getByRole('button', { name: 'Bring in' }).click();
-for (const f of ['Copper Kettle Reel.musicxml','Copper Kettle Reel.mid','Copper Kettle Reel.txt','Copper Kettle Reel.shorthand.txt']) {
-  await page.getByRole('dialog').locator('input[type=file]').setInputFiles('/tmp/shots/' + f);
-  await page.getByRole('list', { name: 'Phrases' }).waitFor();
-  await page.waitForTimeout(500);
-  console.log(f, (await page.getByRole('list', { name: 'Phrases' }).getByRole('listitem').count()));
-  if (f.endsWith('xml')) await page.screenshot({ path: '/tmp/shots/b1.png' });
-}
-await page.getByRole('button', { name: /^Bring in / }).click();
-await page.getByText(/brought in/).waitFor();
-await page.screenshot({ path: '/tmp/shots/b2.png' });
-await page.getByRole('button', { name: 'Undo' }).click();
-await page.waitForTimeout(800);
-await page.screenshot({ path: '/tmp/shots/b3.png' });
+page.on('console', (m) => { if (m.type() === 'error') console.log(m.text()); }); page.on('pageerror', (e) => console.log(e));
+const save = async (p: typeof page, name: string) => { const dl = p.waitForEvent('download', { timeout: 15000 }); await p.getByRole('button', { name }).first().click(); const d = await dl; await d.saveAs('/tmp/shots/' + d.suggestedFilename()); console.log(d.suggestedFilename()); };
+await page.goto('/ledger'); await page.getByRole('combobox', { name: 'Student' }).click(); await page.getByRole('option', { name: 'Ines Harrowmere' }).click(); await page.getByRole('grid').first().waitFor().catch(() => 0); await page.waitForTimeout(800); await page.screenshot({ path: '/tmp/shots/l1.png' });await save(page, 'Table (CSV)'); await save(page, 'Results (CSV)');
+await page.screenshot({ path: '/tmp/shots/l1.png' });
+await page.goto('/account'); await page.getByRole('button', { name: 'Make an address' }).click(); await page.getByLabel('Address').waitFor();
+await page.screenshot({ path: '/tmp/shots/a1.png' });
+await page.goto('/songs'); await page.waitForLoadState('networkidle'); await page.locator('main a').nth(1).click();
+const ed = page.getByRole('textbox', { name: 'Fret shorthand' }); await ed.click(); await page.keyboard.press('Control+a');
+await page.evaluate(() => { const t = ['e|-----|','B|-----|','G|-7-9-|','D|-----|','A|-----|','E|-----|'].join('\n'); const dt = new DataTransfer(); dt.setData('text/plain', t); document.querySelector('.cm-content')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: dt, bubbles: true, cancelable: true })); });
+await page.getByRole('button', { name: 'Write it as shorthand' }).click(); await page.waitForTimeout(800);
+console.log(await ed.innerText());
+await page.screenshot({ path: '/tmp/shots/t1.png' });
+const ines = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+await ines.goto('/ledger'); await ines.getByRole('link', { name: /Handout of/ }).first().click(); await ines.getByRole('region', { name: 'Page 1' }).waitFor(); await ines.waitForTimeout(700);
+await ines.screenshot({ path: '/tmp/shots/p1.png' });
 await stage.close();

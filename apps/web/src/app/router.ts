@@ -31,8 +31,7 @@ export const router = createRouter({
     {
       path: '/songs/:id/sheet',
       name: 'sheet',
-      component: () => import('../handouts/SheetPage.vue'),
-      meta: { for: 'teacher' },
+      component: () => import('../handouts/HandoutPage.vue'),
     },
     { path: '/search', name: 'search', component: () => import('./SearchPage.vue'), meta: { for: 'teacher' } },
     { path: '/studio', name: 'studio', component: () => import('../people/StudioPage.vue'), meta: { for: 'teacher' } },

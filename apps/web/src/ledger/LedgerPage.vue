@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { LedgerPiece, Piece, Student } from '@jam-ledger/contract';
+import { writeCsv } from '@jam-ledger/core/formats';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -9,12 +10,14 @@ import { ALL_ROWS, filterRows, type LedgerFilter } from './ledgerFilter.ts';
 import { isForPage, useLook, useNotices, useSession } from '../session/index.ts';
 import { sayExpected } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
+import { fileName, saveFile } from '../files/index.ts';
 import { WaitingLine, sayPart } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
 import LedgerFilters from './LedgerFilters.vue';
 import LedgerTable from './LedgerTable.vue';
 import SinceLesson from './SinceLesson.vue';
 import { useLedger } from './ledger.ts';
+import { LEDGER_HEADINGS, ledgerRows, RESULT_HEADINGS, resultRows } from './ledgerTable.ts';
 
 const TempoChart = defineAsyncComponent(() => import('./TempoChart.vue'));
 
@@ -81,6 +84,21 @@ watch(
   },
 );
 
+/** The rows that are shown, or the results of the days that are shown, as a table for a spreadsheet. */
+function saveTable(of: 'rows' | 'results'): void {
+  const { ledger } = store;
+  if (!ledger) return;
+  const csv =
+    of === 'rows'
+      ? writeCsv(LEDGER_HEADINGS, ledgerRows(shown.value))
+      : writeCsv(RESULT_HEADINGS, resultRows({ pieces: shown.value }));
+  saveFile(
+    fileName(`${of === 'rows' ? 'Ledger' : 'Results'} of ${ledger.student.name}`, 'csv'),
+    csv,
+    'text/csv;charset=utf-8',
+  );
+}
+
 const print = () => window.print();
 onKeyStroke(['p', '<', '>'], (event) => {
   if (!isForPage(event)) return;
@@ -138,6 +156,15 @@ onKeyStroke(['p', '<', '>'], (event) => {
           @click="turn(store.ledger.earlier)"
         />
         <Button v-if="until" size="small" text label="Newest days" title=">" @click="turn(undefined)" />
+        <RouterLink
+          v-for="{ id, title } in store.ledger.songs"
+          :key="id"
+          class="sheet"
+          :to="{ name: 'sheet', params: { id } }"
+          >Handout of {{ title }}</RouterLink
+        >
+        <Button size="small" text label="Table (CSV)" @click="saveTable('rows')" />
+        <Button size="small" text label="Results (CSV)" @click="saveTable('results')" />
         <Button size="small" text label="Print" title="p" @click="print" />
       </span>
     </div>
@@ -201,6 +228,9 @@ onKeyStroke(['p', '<', '>'], (event) => {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: start;
+}
+.sheet {
+  margin-right: 0.8rem;
 }
 .detail {
   display: grid;

@@ -4,6 +4,7 @@ import { passwordChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { FieldRow, useForm } from '../ui/index.ts';
+import CalendarAddress from './CalendarAddress.vue';
 import { useNotices, useSession } from '../session/index.ts';
 
 const session = useSession();
@@ -51,6 +52,7 @@ async function submit(): Promise<void> {
     <p v-if="trouble && Object.keys(problems).length === 0" class="trouble" role="alert">{{ trouble }}</p>
     <Button type="submit" label="Change it" :disabled="busy" />
   </form>
+  <CalendarAddress />
 </template>
 
 <style scoped>

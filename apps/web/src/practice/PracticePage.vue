@@ -11,7 +11,9 @@ import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { usePracticeClock } from './usePracticeClock.ts';
 import { usePracticeRun } from './usePracticeRun.ts';
 import { TabPage, useReading } from '../tab/index.ts';
+import { DownloadButton } from '../files/index.ts';
 import { useLedger } from '../ledger/index.ts';
+import { takeableOf } from './takeableOf.ts';
 import PracticeMargin from './PracticeMargin.vue';
 import PracticeNeck from './PracticeNeck.vue';
 
@@ -27,6 +29,9 @@ const clock = usePracticeClock();
 const isGuardian = computed(() => !session.isTeacher && !session.isStudent);
 const run = usePracticeRun(String(route.params['id']), { minutes: () => clock.minutes.value, chosen });
 const { piece, bpm, percent, tempo, rung, next, both, refresh, flush, choose } = run;
+
+/** The piece, to be taken along. */
+const takeables = computed(() => (piece.value ? [takeableOf(piece.value, reading.value.phrase)] : []));
 
 const EMPTY = {
   tuning: 'standard',
@@ -124,7 +129,9 @@ useEventListener(window, 'online', () => void flush());
         <p class="soft">
           {{ piece.section.label }}, {{ piece.song.title }} · {{ piece.song.tuning
           }}<template v-if="piece.song.capo > 0">, capo {{ piece.song.capo }}</template> ·
-          <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink>
+          <RouterLink :to="{ name: 'drills', params: { id: piece.id } }">bend and timing drills</RouterLink> ·
+          <RouterLink :to="{ name: 'sheet', params: { id: piece.song.id } }">handout of the song</RouterLink>
+          <DownloadButton :choices="takeables" />
         </p>
         <p v-if="!rhythmKnown" class="soft">
           Only the order of its notes is known: a tempo is a pace of notes here, two to the beat.

@@ -5,7 +5,9 @@ import Button from 'primevue/button';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
+import { fileName, saveFile } from '../files/index.ts';
 import { dayText } from '../ui/index.ts';
+import { calendarOf } from './calendarOf.ts';
 import { sayChance } from './reportWords.ts';
 import { bodyOf, useSeries } from './series.ts';
 import InstalmentList from './InstalmentList.vue';
@@ -75,6 +77,16 @@ function swap(one: Series, lesson: LessonDate, other: Lesson): Promise<void> {
 }
 /** Coming lessons of the other series, which one could change places with. */
 const others = computed(() => coming.value.filter((lesson) => lesson.series.id !== chosen.value?.id));
+
+function saveCalendar(one: Series): void {
+  const { studio } = session.me ?? {};
+  if (studio)
+    saveFile(
+      fileName(`Lessons of ${one.student.name}`, 'ics'),
+      calendarOf(one, studio, new Date()),
+      'text/calendar;charset=utf-8',
+    );
+}
 
 const requests = useRequests();
 /** What this student asked for, which can be handed out in parts. */
@@ -167,6 +179,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
           label="End the series"
           @click="notices.tell(() => amend(chosen!, {}, 'The series is ended.', true))"
         />
+        <Button size="small" text icon="pi pi-calendar" label="Calendar file" @click="saveCalendar(chosen!)" />
         <RouterLink :to="{ name: 'series-report', params: { id: chosen.id } }">Report for home</RouterLink>
       </p>
       <LessonDates

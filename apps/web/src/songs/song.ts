@@ -58,6 +58,12 @@ export const useSong = defineStore('song', () => {
     song.value = await api.song({ id });
   }
 
+  /** Opens a song as it is handed out, which those may read whom it was made for. */
+  async function loadSheet(id: string): Promise<void> {
+    song.value = null;
+    song.value = await api.sheet({ id });
+  }
+
   async function reload(): Promise<void> {
     if (song.value) await load(song.value.id);
   }
@@ -193,6 +199,7 @@ export const useSong = defineStore('song', () => {
     song,
     phrases,
     load,
+    loadSheet,
     reload,
     changeSetUp,
     addSection,

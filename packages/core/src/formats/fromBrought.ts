@@ -211,8 +211,11 @@ class PhraseBuilder {
     let current = meter;
     let inside: Loose[] = [];
     bars.forEach((bar, index) => {
-      if (!sameMeter(current, bar.meter)) inside.push(setting({ name: 'meter', meter: bar.meter }));
-      current = bar.meter;
+      // Where only the order is known, bars have no length.
+      if (this.#isTimed(bar)) {
+        if (!sameMeter(current, bar.meter)) inside.push(setting({ name: 'meter', meter: bar.meter }));
+        current = bar.meter;
+      }
       const isBegin = isFirst && index === 0;
       if (bar.bpm !== undefined && !(isBegin && bar === this.#part.bars[0]))
         inside.push(setting({ name: 'tempo', tempo: bar.bpm }));
@@ -233,6 +236,11 @@ class PhraseBuilder {
       }
     });
     return [...items, ...inside];
+  }
+
+  #isTimed({ at, ticks }: BroughtBar): boolean {
+    const here = this.#part.events.filter((event) => event.at >= at && event.at < at + ticks);
+    return here.length === 0 || here.some(({ isTimed }) => isTimed !== false);
   }
 
   #bar(bar: BroughtBar): readonly Loose[] {

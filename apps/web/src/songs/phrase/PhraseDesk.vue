@@ -2,6 +2,7 @@
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
 import { hasRounds, inRound, UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
+import { reachOfHand } from '@jam-ledger/core/fretboard';
 import { settledText } from '@jam-ledger/core/placing';
 import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -15,6 +16,7 @@ import HandMargin from '../hands/HandMargin.vue';
 import HarmonyNote from '../hands/HarmonyNote.vue';
 import { useSongPhrases } from '../songPhrases.ts';
 import PhraseMargin from './PhraseMargin.vue';
+import TabNote from './TabNote.vue';
 import PhraseTitle from './PhraseTitle.vue';
 import SaveConflict from './SaveConflict.vue';
 import ShorthandEditor from './ShorthandEditor.vue';
@@ -50,6 +52,10 @@ const music = usePhraseMusic(text, props);
 const { reading, bars, tuning, meter, read, key, against, settledPhrase, hands, problems, alike } = music;
 const { policy, inBox, whyFirst, press } = music.schools;
 const readOptions = computed(() => ({ tuning: tuning.value, meter: meter.value, capo: props.song.capo }));
+const guitar = computed(() => {
+  const { capo, frets, scaleLengthMm, student } = props.song;
+  return { tuning: tuning.value, capo, frets, scaleLengthMm, reachMm: reachOfHand(student.guitar) };
+});
 const caret = ref<Span>();
 const settledCaret = refDebounced(caret, PAUSE_MS);
 const { withStaff, withNeck, mirrored, staff, underCaret } = usePhraseView(
@@ -165,6 +171,7 @@ function replaceAll(written: string): void {
         @go-phrase="emit('goPhrase', $event)"
         @refuse="notices.say($event)"
       />
+      <TabNote :text="text" :guitar="guitar" :meter="meter" @write="replaceAll" />
       <p v-if="found !== text" class="refers">
         Some places are not written; they are found for the hand{{ boxSays }}.
         <Button size="small" text label="Write them in" title="Alt-i" @click="writeIn" />

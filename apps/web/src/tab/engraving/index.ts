@@ -1,4 +1,4 @@
 export { loadMusicFont } from './fonts.ts';
-export { TabView, type TabFlag } from './tabView.ts';
-export type { TabContent } from './tabView.ts';
+export { laySystems, TabView, type TabFlag } from './tabView.ts';
+export type { LaidSystem, TabContent } from './tabView.ts';
 export type { StaffSetUp } from './staff.ts';

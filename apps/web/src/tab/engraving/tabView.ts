@@ -211,3 +211,20 @@ function draw(system: System | undefined): DrawnSystem | undefined {
   if (system) system.drawn ??= drawSystem(system.element, system.plan, system.options);
   return system?.drawn;
 }
+
+/** A line of music, laid out and not drawn yet. Pixels. */
+export interface LaidSystem {
+  readonly height: number;
+  /** Draws it into an element that is in the page. */
+  readonly draw: (element: HTMLDivElement) => void;
+}
+
+/** The lines of a score at some width, for pages that are put together line by line. The music font has to be loaded. */
+export function laySystems({ bars, width, strings, staff }: Omit<TabContent, 'strip'>): readonly LaidSystem[] {
+  const room = lineRoom(width, staff ? clefPixels(staff) : SIZES.clefWidth);
+  const options: SystemOptions = { width, strings, staff };
+  return planSystems(breakAgain(bars, room, undefined).lines, room).map((plan) => ({
+    height: systemHeight(plan, options),
+    draw: (element) => void drawSystem(element, plan, options),
+  }));
+}

@@ -153,7 +153,7 @@ class TabReader {
     return { title, credit: '', ...(bpm !== undefined && { bpm }), parts: [part], problems: this.#problems.all };
   }
 
-  /** The tuning as a line above says it, else as the strings are named, else the usual one. */
+  /** The tuning as a line above says it, else as the strings are named; unknown where they have their usual names. */
   #tuning(lines: readonly string[]): Tuning | undefined {
     const said = /^\s*tuning:?\s+(.+?)(?:,\s*capo.*)?$/i.exec(
       lines.slice(0, 40).find((line) => /^\s*tuning/i.test(line)) ?? '',
@@ -165,7 +165,9 @@ class TabReader {
     const tuning = letters.every((letter) => /^[A-G]/.test(letter))
       ? readTuning(letters.toReversed().join(' '))
       : undefined;
-    return tuning ?? (names.length === 6 ? TUNINGS.standard : undefined);
+    // Most name their strings so whatever they are tuned to.
+    const isUsual = tuning?.openMidis.join() === TUNINGS.standard.openMidis.join();
+    return isUsual ? undefined : tuning;
   }
 
   #block(block: Block): void {

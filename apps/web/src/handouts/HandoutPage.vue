@@ -1,0 +1,219 @@
+<script setup lang="ts">
+import { onKeyStroke, useElementSize, useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
+import Checkbox from 'primevue/checkbox';
+import MultiSelect from 'primevue/multiselect';
+import ProgressBar from 'primevue/progressbar';
+import Select from 'primevue/select';
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { RouterLink, useRoute } from 'vue-router';
+import { DownloadButton, fileName, saveFile } from '../files/index.ts';
+import { useLedger } from '../ledger/index.ts';
+import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
+import { loadMusicFont } from '../tab/index.ts';
+import { handoutBlocks } from './handout.ts';
+import { planPages, type PageLine } from './pagePlan.ts';
+import { paperPixels, PAPERS, type PaperName } from './paper.ts';
+import PaperPage from './PaperPage.vue';
+
+const route = useRoute();
+const store = useSong();
+const session = useSession();
+const ledger = useLedger();
+const notices = useNotices();
+const form = useSongForm(() => store.song);
+const isReady = ref(false);
+const sections = ref<readonly string[]>([]);
+const paper = useLocalStorage<PaperName>('jam-paper', 'A4');
+const shown = useLocalStorage(
+  'jam-handout',
+  { staff: false, fingers: true, strokes: true, words: true, chords: true, goals: false },
+  { mergeDefaults: true },
+);
+const share = ref<number>();
+let stopping: AbortController | undefined;
+
+const song = computed(() => store.song);
+onMounted(() =>
+  notices.tell(async () => {
+    const id = String(route.params['id']);
+    await Promise.all([store.loadSheet(id), loadMusicFont()]);
+    sections.value = (song.value?.sections ?? []).map((section) => section.id);
+    isReady.value = true;
+    await ledger.load(session.isStudent ? undefined : song.value?.student.id);
+  }),
+);
+
+/** Targets and next steps of the pieces of this song. */
+const goals = computed(() =>
+  ledger.pieces
+    .filter((piece) => piece.song.id === song.value?.id)
+    .map(({ phrase, next, targetBpm }) => `${phrase.name}: next ${next.bpm}, target ${targetBpm}`),
+);
+const plan = computed(() => {
+  if (!song.value || !isReady.value) return undefined;
+  const { inner, innerHeight } = paperPixels(paper.value);
+  const { goals: withGoals, ...only } = shown.value;
+  const options = { ...only, sections: new Set(sections.value), goals: withGoals ? goals.value : [] };
+  return planPages(handoutBlocks(song.value, form, { options, width: inner }), innerHeight);
+});
+const placeOf = (phraseId: string): PageLine | undefined => plan.value?.places.get(phraseId);
+/** On a narrow screen a page stands as wide as that. */
+const frame = useTemplateRef('frame');
+const { width: room } = useElementSize(frame);
+const zoom = computed(() => (room.value > 0 ? Math.min(1, room.value / paperPixels(paper.value).width) : 1));
+const takeables = computed(() => (song.value ? takeablesOf(song.value, form, {}) : []));
+
+watch(
+  () => song.value?.title,
+  (title) => {
+    if (title !== undefined) document.title = `Handout · ${title}`;
+  },
+  { immediate: true },
+);
+
+function print(): void {
+  window.print();
+}
+onKeyStroke('p', (event) => {
+  if (isForPage(event)) print();
+});
+
+async function savePdf(): Promise<void> {
+  const { value: pages } = plan;
+  if (!pages || !song.value) return;
+  const { title } = song.value;
+  stopping = new AbortController();
+  const { signal } = stopping;
+  share.value = 0;
+  await notices.tell(async () => {
+    try {
+      const { makePdf } = await import('./pdf.ts');
+      const bytes = await makePdf({
+        plan: pages,
+        paper: paper.value,
+        title,
+        signal,
+        tell: (done) => (share.value = done),
+      });
+      saveFile(fileName(title, 'pdf'), bytes, 'application/pdf');
+    } catch (error) {
+      if (!signal.aborted) throw error;
+    }
+  });
+  share.value = undefined;
+}
+
+const CHOICES = [
+  { name: 'staff', label: 'notation' },
+  { name: 'fingers', label: 'fingers' },
+  { name: 'strokes', label: 'strokes' },
+  { name: 'words', label: 'words' },
+  { name: 'chords', label: 'chords' },
+  { name: 'goals', label: 'what to practise' },
+] as const;
+</script>
+
+<template>
+  <div v-if="song" ref="frame" class="handout">
+    <header class="tools">
+      <h1>Handout</h1>
+      <p class="what">
+        {{ song.title }} for <strong>{{ song.student.name }}</strong>
+      </p>
+      <MultiSelect
+        v-model="sections"
+        :options="song.sections.map(({ id, label, role }) => ({ id, label: `${label} ${role}` }))"
+        option-label="label"
+        option-value="id"
+        aria-label="Sections"
+        :max-selected-labels="2"
+        placeholder="No section"
+      />
+      <Select
+        v-model="paper"
+        :options="Object.entries(PAPERS).map(([value, { label }]) => ({ value, label }))"
+        option-label="label"
+        option-value="value"
+        aria-label="Paper"
+      />
+      <span v-for="{ name, label } in CHOICES" :key="name" class="check">
+        <Checkbox v-model="shown[name]" binary :input-id="`show-${name}`" /><label :for="`show-${name}`">{{
+          label
+        }}</label>
+      </span>
+      <span class="acts">
+        <Button v-if="share === undefined" icon="pi pi-file-pdf" label="Save as PDF" @click="savePdf" />
+        <Button v-else outlined label="Stop" @click="stopping?.abort()" />
+        <Button outlined icon="pi pi-print" label="Print" title="p" @click="print" />
+        <DownloadButton :choices="takeables" />
+        <RouterLink v-if="session.isTeacher" :to="{ name: 'song', params: { id: song.id } }"
+          >Back to the desk</RouterLink
+        >
+      </span>
+      <ProgressBar
+        v-if="share !== undefined"
+        class="bar"
+        :value="Math.round(share * 100)"
+        aria-label="How much of the PDF is made"
+      />
+    </header>
+    <p v-if="plan && store.phrases.length === 0" class="soft">No phrase is written yet; the pages fill as it is.</p>
+    <div v-if="plan" class="pages" :style="{ zoom }">
+      <PaperPage
+        v-for="(page, index) in plan.pages"
+        :key="`${paper} ${index}`"
+        :page="page"
+        :number="index + 1"
+        :of="plan.pages.length"
+        :title="song.title"
+        :paper="paper"
+        :place-of="placeOf"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1rem;
+  align-items: center;
+  margin-bottom: 1rem;
+}
+.what {
+  margin: 0 auto 0 0;
+}
+.check {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+}
+.acts {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+}
+.bar {
+  width: 100%;
+}
+.pages {
+  display: grid;
+  gap: 1.2rem;
+  justify-content: start;
+  padding-bottom: 0.5rem;
+}
+@media print {
+  .tools {
+    display: none;
+  }
+  .pages {
+    display: block;
+    zoom: 1 !important;
+    overflow: visible;
+  }
+}
+</style>

@@ -3,10 +3,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { inTheMiddleOfMaking, killDatabase, killFirstStart } from '../e2e/killing.ts';
+import { tortureFiles } from './tortureFiles.ts';
 import { tortureRequests } from './tortureRequests.ts';
 
 /** Kills of the database while results are posted, as far apart as it may be started again for ever. */
 const KILLS = { kills: 23, everyMs: 13_000 } as const;
+/** Damaged files of each format. */
+const FILES = 10_000;
 /** First starts that are killed, each a little later than the one before, milliseconds. */
 const STARTS = { count: 12, stepMs: 450 } as const;
 
@@ -18,6 +21,11 @@ const WAYS: Readonly<Record<string, (folder: string) => Promise<readonly string[
     const seed = Number(process.env['SEED'] ?? Date.now() % 1_000_000);
     say(`Hostile requests, SEED=${seed}`);
     return tortureRequests(seed);
+  },
+  files() {
+    const seed = Number(process.env['SEED'] ?? Date.now() % 1_000_000);
+    say(`Damaged files, SEED=${seed}`);
+    return Promise.resolve(tortureFiles(seed, FILES, say));
   },
   async database(folder) {
     say(`The database killed ${KILLS.kills} times while results are posted`);

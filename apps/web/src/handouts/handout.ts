@@ -7,6 +7,7 @@ import { laySystems, legendOf, tuningOf, type LaidSystem } from '../tab/index.ts
 import { clockText } from '../ui/index.ts';
 import { onlyShown, type Shown } from './onlyShown.ts';
 import type { Block, PageLine } from './pagePlan.ts';
+import { wrapped } from './wrapped.ts';
 
 /** What is put on a handout. */
 export interface HandoutOptions extends Shown {
@@ -90,20 +91,6 @@ function wordsOf(
 ): readonly HandoutBlock[] {
   if (typeof says !== 'string') return [{ look, height: HEIGHTS[look], says, ...more }];
   return wrapped(says, CHARACTERS[look]).map((line) => ({ look, height: HEIGHTS[look], says: () => line, ...more }));
-}
-
-/** Words broken into lines of so many characters at most, a longer word for itself. */
-export function wrapped(text: string, max: number): readonly string[] {
-  const lines: string[] = [];
-  let line = '';
-  for (const word of text.split(/\s+/).filter(Boolean)) {
-    if (line !== '' && line.length + 1 + word.length > max) {
-      lines.push(line);
-      line = '';
-    }
-    line += `${line === '' ? '' : ' '}${word}`;
-  }
-  return line === '' ? lines : [...lines, line];
 }
 
 function headOf(song: Transcription): readonly HandoutBlock[] {

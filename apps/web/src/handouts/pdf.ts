@@ -142,7 +142,9 @@ function plainly(svg: SVGSVGElement, fonts: DocumentFonts): void {
     if (style.fontFamily.includes('Bravura')) text.replaceWith(outlines(text, fonts));
     else {
       text.setAttribute('font-family', FAMILY);
-      text.setAttribute('font-weight', Number(style.fontWeight) >= 600 ? 'bold' : 'normal');
+      // Bold and slanted at once is not among the fonts.
+      const isBold = Number(style.fontWeight) >= 600 && style.fontStyle !== 'italic';
+      text.setAttribute('font-weight', isBold ? 'bold' : 'normal');
       for (const part of [text, ...text.querySelectorAll('tspan')])
         for (const node of part.childNodes)
           if (node.nodeType === Node.TEXT_NODE) node.textContent = printable(node.nodeValue ?? '', fonts);

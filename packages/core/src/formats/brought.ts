@@ -74,6 +74,9 @@ export function notBrought(problem: FileProblem): Brought {
 /** Most notes that are read of a file. Our choice: a song of an hour. */
 export const MAX_NOTES = 100_000;
 
+/** Most bars that are read of a file. Our choice: three hours. */
+export const MAX_BARS = 5_000;
+
 /** Most problems that are told of one file. Our choice. */
 export const MAX_PROBLEMS = 50;
 

@@ -139,9 +139,9 @@ function unbalanced(text: string): FileProblem | undefined {
           place: placeOf(text, match.index),
           message: `“</${name}>” closes what ${last ? `“<${last}>” opened` : 'nothing opened'}.`,
         };
-    } else if (!isEmpty) {
-      open.push(name);
-      if (open.length === 1) roots += 1;
+    } else {
+      if (open.length === 0) roots += 1;
+      if (!isEmpty) open.push(name);
     }
     if (open.length > MAX_DEPTH) return { place: placeOf(text, match.index), message: 'Elements are nested too deep.' };
   }

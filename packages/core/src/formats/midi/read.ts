@@ -3,6 +3,7 @@ import { parseMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { COMMON_TIME, TICKS_PER_QUARTER, barTicks, type BendMove, type Meter } from '../../notation/index.ts';
 import {
   FileProblems,
+  MAX_BARS,
   MAX_NOTES,
   notBrought,
   type Brought,
@@ -11,6 +12,7 @@ import {
   type BroughtNote,
   type BroughtPart,
 } from '../brought.ts';
+import { checkMidi } from './check.ts';
 import { quantised } from './quantise.ts';
 
 /** Largest file that is read, bytes. Our choice. */
@@ -27,6 +29,8 @@ export function readMidiFile(bytes: Uint8Array): Brought {
   if (bytes.length > MAX_BYTES) return notBrought({ place: '', message: 'The file is too long to be read.' });
   if (strFromU8(bytes.subarray(0, 4), true) !== 'MThd')
     return notBrought({ place: 'byte 1', message: 'This is no MIDI file; it does not begin with “MThd”.' });
+  const broken = checkMidi(bytes);
+  if (broken) return notBrought(broken);
   let data: MidiData;
   try {
     data = parseMidi(bytes);
@@ -83,11 +87,14 @@ class MidiReader {
       return notBrought({ place: '', message: `The file holds ${count} notes; at most ${MAX_NOTES} are read.` });
     const end = Math.max(0, ...raw.flatMap(({ notes }) => notes.map((note) => note.end)));
     const bars = barsOf(all, end, this.#problems);
+    const last = bars.at(-1);
+    const read = last ? last.at + last.ticks : 0;
+    if (read < end) this.#problems.add('', `Only the first ${MAX_BARS} bars are read.`);
     const parts = raw
       .filter(({ notes }) => notes.length > 0)
       .map(({ name, notes }, index): BroughtPart => ({
         ...{ name: name || `Track ${index + 1}`, capo: 0, bars, chords: [] },
-        events: eventsOf(notes),
+        events: eventsOf(notes.filter((note) => note.at < read)),
       }));
     if (parts.length === 0) this.#problems.add('', 'No track of this file has notes.');
     const bpm = bars[0]?.bpm;
@@ -163,7 +170,7 @@ function barsOf(all: readonly Timed[], end: number, problems: FileProblems): rea
   let meter: Meter = COMMON_TIME;
   let next = 0;
   let at = 0;
-  while (at < end) {
+  while (at < end && bars.length < MAX_BARS) {
     let bpm: number | undefined;
     let label: string | undefined;
     const middle = at + barTicks(meter) / 2;

@@ -1,0 +1,138 @@
+/** @jest-environment ./apps/web/test/pageEnvironment.mjs */
+import { describe, expect, jest, test } from '@jest/globals';
+import { readCsv, writeCsv, writeMusicXml } from '@jam-ledger/core/formats';
+import { readShorthand } from '@jam-ledger/core/notation';
+import { TUNINGS } from '@jam-ledger/core/pitch';
+import { fileName, saveFile } from '../src/files/saveFile.ts';
+import { FORMATS } from '../src/files/takeable.ts';
+import { LEDGER_HEADINGS, ledgerRows, RESULT_HEADINGS, resultRows } from '../src/ledger/ledgerTable.ts';
+import { calendarOf } from '../src/series/calendarOf.ts';
+import { takeableOf } from '../src/practice/takeableOf.ts';
+
+describe('names of files', () => {
+  test.each([
+    ['Slow Tide at Crannoch Steps', 'Slow Tide at Crannoch Steps.mid'],
+    ['what / is: "this"?', 'what is this.mid'],
+    ['  ..hidden.. ', 'hidden.mid'],
+    ['Möwe über dem Steg', 'Möwe über dem Steg.mid'],
+    ['\u0007', 'song.mid'],
+    ['x'.repeat(300), `${'x'.repeat(80)}.mid`],
+  ])('%j', (title, name) => expect(fileName(title, 'mid')).toBe(name));
+});
+
+test('a file is handed to the browser under its name', () => {
+  const made: Blob[] = [];
+  URL.createObjectURL = (blob) => {
+    made.push(blob as Blob);
+    return 'blob:here';
+  };
+  const clicked = jest.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (
+    this: HTMLAnchorElement,
+  ) {
+    expect([this.download, this.href]).toEqual(['a.csv', 'blob:here']);
+  });
+  jest.useFakeTimers();
+  const revoked: string[] = [];
+  URL.revokeObjectURL = (one) => void revoked.push(one);
+  saveFile('a.csv', 'x', 'text/csv');
+  expect(clicked).toHaveBeenCalledTimes(1);
+  expect(made[0]?.type).toBe('text/csv');
+  jest.runAllTimers();
+  expect(revoked).toEqual(['blob:here']);
+  jest.useRealTimers();
+  clicked.mockRestore();
+});
+
+test('each format has an ending and a type of its own', () => {
+  const all = Object.values(FORMATS);
+  expect(new Set(all.map(({ ending }) => ending)).size).toBe(all.length);
+});
+
+const piece = {
+  ...{ id: '1', kind: 'phrase', startBpm: 50, targetBpm: 84, lastDay: '2026-03-12' },
+  song: {
+    id: 's',
+    title: 'Slow Tide',
+    whose: '',
+    tuning: 'standard',
+    capo: 2,
+    key: 'A',
+    meter: '3/4',
+    feel: 'swing',
+    offsetCents: 0,
+  },
+  section: { id: 'c', label: '1A', role: 'solo' },
+  phrase: { id: 'p', name: '=Answer', text: '/8 7G' },
+  standing: { inkBpm: 67, pencilBpm: null, share: 0.7976 },
+  next: { move: 'up', bpm: 72 },
+  mastery: { state: 'building' },
+  cells: [
+    { day: '2026-03-11', bpm: 60, outcome: 'clean', medium: 'pencil', percent: 100, results: 2 },
+    { day: '2026-03-12', bpm: 67, outcome: 'clean', medium: 'ink', percent: 100, results: 1 },
+  ],
+};
+
+test('the ledger and its results as tables that come back', () => {
+  const rows = ledgerRows([piece as never]);
+  const table = readCsv(writeCsv(LEDGER_HEADINGS, rows));
+  expect(table.headings).toEqual([...LEDGER_HEADINGS]);
+  expect(table.rows[0]?.cells).toEqual([
+    'Slow Tide',
+    '1A',
+    '=Answer',
+    'phrase',
+    '50',
+    '84',
+    '67',
+    '',
+    '0.8',
+    'up',
+    '72',
+    'building',
+    '2026-03-12',
+  ]);
+  const results = resultRows({ pieces: [piece as never] });
+  expect(results.map(([day, , , bpm]) => [day, bpm])).toEqual([
+    ['2026-03-12', 67],
+    ['2026-03-11', 60],
+  ]);
+  expect(results[0]).toHaveLength(RESULT_HEADINGS.length);
+});
+
+test('a piece is taken along at its target, on its guitar', () => {
+  const take = takeableOf(piece as never, readShorthand('/8 7G').phrase);
+  const xml = writeMusicXml(take.song());
+  expect(xml).toContain('<per-minute>84</per-minute>');
+  expect(xml).toContain('<capo>2</capo>');
+  expect(take.song().guitar.tuning).toBe(TUNINGS.standard);
+  expect(take.shorthand().sections[0]?.phrases).toEqual([{ name: '=Answer', text: '/8 7G' }]);
+  expect(take.name).toBe('Slow Tide, =Answer');
+});
+
+test('the lessons of a series as a calendar, closed days left out', () => {
+  const rule = {
+    firstDay: '2026-03-06',
+    time: '17:00',
+    minutes: 45,
+    everyWeeks: 1,
+    weekdays: [],
+    count: 3,
+    until: null,
+  };
+  const series = {
+    id: 'a',
+    title: 'Fridays',
+    student: { id: '1', name: 'Pia' },
+    rule,
+    changes: { skips: [], moves: [], extras: [] },
+  };
+  const studio = {
+    name: 'The loft',
+    zone: 'Europe/Oslo',
+    holidays: [{ from: '2026-03-13', to: '2026-03-13', name: 'x' }],
+  };
+  const file = calendarOf(series as never, studio as never, new Date('2026-03-01T10:00:00Z'));
+  expect(file).toContain('SUMMARY:Fridays\\, Pia');
+  expect(file).toContain('EXDATE;TZID=Europe/Oslo:20260313T170000');
+  expect(file).toContain('DTSTAMP:20260301T100000Z');
+});

@@ -67,6 +67,7 @@ export const INPUTS: {
     body: { signInName: `guest ${next()}`, password: PASSWORD },
   }),
   people: nothing,
+  enterStudents: () => Promise.resolve({ body: { names: ['One', 'Two'] } }),
   enterPerson: () => Promise.resolve({ body: { role: 'student', name: 'Somebody', wards: [] } }),
   changePerson: async ({ ids, versionOf }) => ({
     id: ids.nobodys,

@@ -7,6 +7,7 @@ import { fileName, saveFile } from '../src/files/saveFile.ts';
 import { FORMATS } from '../src/files/takeable.ts';
 import { LEDGER_HEADINGS, ledgerRows, RESULT_HEADINGS, resultRows } from '../src/ledger/ledgerTable.ts';
 import { calendarOf } from '../src/series/calendarOf.ts';
+import { readNames, studentsTable } from '../src/people/studentsTable.ts';
 import { takeableOf } from '../src/practice/takeableOf.ts';
 
 describe('names of files', () => {
@@ -135,4 +136,27 @@ test('the lessons of a series as a calendar, closed days left out', () => {
   expect(file).toContain('SUMMARY:Fridays\\, Pia');
   expect(file).toContain('EXDATE;TZID=Europe/Oslo:20260313T170000');
   expect(file).toContain('DTSTAMP:20260301T100000Z');
+});
+
+describe('students from a table', () => {
+  test('names by their column, each bad line told', () => {
+    const text = 'Full name;Guitar\nPia Lindquay;x\n;y\nNew One;z\nNew One;z\n';
+    expect(readNames(text, ['Pia Lindquay'])).toEqual({
+      names: ['New One'],
+      problems: [
+        'line 2: Pia Lindquay is entered already.',
+        'line 3: there is no name.',
+        'line 5: New One is entered already.',
+      ],
+    });
+    expect(readNames('a,b\n1,2', []).problems).toEqual(['No column of the table is headed “name”.']);
+    expect(readNames('whoever\nOne', []).names).toEqual(['One']);
+    expect(readNames(`name\n${'x'.repeat(200)}`, []).problems).toEqual(['line 2: the name is too long.']);
+    expect(readNames('', []).problems[0]).toBe('There is nothing in this file.');
+  });
+
+  test('the students as a table', () => {
+    const guitar = { strings: 6, frets: 22, scaleLengthMm: 648, tremoloArm: false, leftHanded: true, spanFrets: null };
+    expect(studentsTable([{ name: '=Pia', guitar } as never])).toContain(`"'=Pia",6,22,648,false,true,\r\n`);
+  });
 });

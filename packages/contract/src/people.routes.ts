@@ -1,4 +1,4 @@
-import type { Invitation, Mail, Person, PersonBody, PersonChange, PersonChanged } from './people.ts';
+import type { Invitation, Mail, Person, PersonBody, PersonChange, PersonChanged, StudentsBody } from './people.ts';
 import type { StudioReport } from './reports.ts';
 import type { OwnSchools, Student, StudentChange, StudioSchools } from './schools.ts';
 import { many, one, route, type } from './route.ts';
@@ -22,6 +22,16 @@ export const peopleRoutes = {
     does: 'enters somebody; a teacher is entered by the owner',
     body: type<PersonBody>(),
     answer: one<Person>(),
+    creates: true,
+  }),
+  enterStudents: route({
+    method: 'POST',
+    path: '/students',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'enters several students together, all or none',
+    body: type<StudentsBody>(),
+    answer: many<Person>(),
     creates: true,
   }),
   changePerson: route({

@@ -6,6 +6,7 @@ import {
   type PasswordChange,
   type PersonBody,
   type PersonChange,
+  type StudentsBody,
 } from './people.ts';
 import { SIGN_IN_LIMITS } from './session.ts';
 import { flag, id, line, list, oneOf, orNull, shape, typed, version } from './typed.ts';
@@ -17,6 +18,11 @@ export const personSchema = shape<PersonBody>({
   role: oneOf(ENTERED_ROLES),
   name: line(PEOPLE_LIMITS.name),
   wards: wards(),
+});
+
+/** Checks `StudentsBody`. */
+export const studentsSchema = shape<StudentsBody>({
+  names: list(line(PEOPLE_LIMITS.name), { min: 1, max: PEOPLE_LIMITS.together }),
 });
 
 /** Checks `PersonChange`. */

@@ -1,7 +1,7 @@
 import type { Role } from './session.ts';
 
 /** Longest name of a person; shortest password that is chosen; most students of one guardian. Our choice. */
-export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12 } as const;
+export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12, together: 200 } as const;
 
 /** Whom the studio enters: all but its owner. */
 export const ENTERED_ROLES = ['teacher', 'student', 'guardian'] as const;
@@ -14,6 +14,11 @@ export interface PersonBody {
   readonly name: string;
   /** The students whose pages a guardian reads; empty for others. */
   readonly wards: readonly string[];
+}
+
+/** Students entered together: all of them, or none. */
+export interface StudentsBody {
+  readonly names: readonly string[];
 }
 
 /** A changed person; `archived` puts them away with all that is theirs, and takes that back. */

@@ -6,7 +6,13 @@ import { hearingSchema, homeQuerySchema, lessonNoteSchema } from './lessons.sche
 import { licksFoundAnswer } from './licks.answers.ts';
 import { lickQuerySchema } from './licks.schema.ts';
 import { invitationAnswer, mailAnswer, personAnswer, personChangedAnswer, welcomeAnswer } from './people.answers.ts';
-import { acceptanceSchema, passwordChangeSchema, personChangeSchema, personSchema } from './people.schema.ts';
+import {
+  acceptanceSchema,
+  passwordChangeSchema,
+  personChangeSchema,
+  personSchema,
+  studentsSchema,
+} from './people.schema.ts';
 import { phraseAnswer, phraseRevisionAnswer } from './phrases.answers.ts';
 import {
   alternateSchema,
@@ -79,6 +85,7 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   welcome: { answer: welcomeAnswer },
   accept: { body: acceptanceSchema, answer: nothingAnswer },
   people: { answer: list(personAnswer) },
+  enterStudents: { body: studentsSchema, answer: list(personAnswer) },
   enterPerson: { body: personSchema, answer: personAnswer },
   changePerson: { body: personChangeSchema, answer: personChangedAnswer },
   invite: { answer: invitationAnswer },

@@ -53,6 +53,7 @@ test('there is an answer of each kind', () => {
   // Each of these answers one line of a list above, or a list of what is answered alone there.
   expect(left).toEqual([
     'enterPerson',
+    'enterStudents',
     'changeStudent',
     'askForSong',
     'promise',

@@ -67,6 +67,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   signIn: { name: 'mara', password: 'ink-and-paper' },
   changePassword: { old: 'ink-and-paper', password: 'lantern copper tide' },
   accept: { signInName: 'pia', password: 'lantern copper tide' },
+  enterStudents: { names: ['Pia', 'Ferris'] },
   enterPerson: { role: 'guardian', name: 'Signe', wards: [ID] },
   changePerson: { version: 1, name: 'Pia', wards: [], teacherId: ID, archived: false },
   changeStudent: {

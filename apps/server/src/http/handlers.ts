@@ -18,6 +18,7 @@ export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handl
   changePassword: (context, { body }) => studio.changePassword(context, body),
   people: studio.listPeople,
   enterPerson: (context, { body }) => studio.enterPerson(context, body),
+  enterStudents: (context, { body }) => studio.enterStudents(context, body),
   changePerson: (context, { id, body }) => studio.changePerson(context, id, body),
   invite: (context, { id }) => studio.invite(context, id),
   outbox: studio.listMail,

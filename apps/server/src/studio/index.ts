@@ -20,6 +20,7 @@ export {
   changePassword,
   changePerson,
   enterPerson,
+  enterStudents,
   invite,
   listPeople,
   showWelcome,

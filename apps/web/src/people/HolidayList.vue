@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { STUDIO_LIMITS } from '@jam-ledger/contract';
-import type { Holiday } from '@jam-ledger/core/series';
+import { readClosedDays, type ClosedDays, type Holiday } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { ref } from 'vue';
+import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
+import { ref, shallowRef } from 'vue';
 import { dayText } from '../ui/index.ts';
 
-defineProps<{ holidays: readonly Holiday[]; disabled: boolean; problem: string | undefined }>();
-const emit = defineEmits<{ add: [holiday: Holiday]; remove: [holiday: Holiday] }>();
+const props = defineProps<{
+  holidays: readonly Holiday[];
+  disabled: boolean;
+  problem: string | undefined;
+  today: string;
+}>();
+const emit = defineEmits<{
+  add: [holiday: Holiday];
+  bring: [holidays: readonly Holiday[]];
+  remove: [holiday: Holiday];
+}>();
 
 const adding = ref(false);
 const name = ref('');
@@ -19,6 +29,24 @@ function add(): void {
   emit('add', { name: name.value.trim(), from: from.value, to: to.value === '' ? from.value : to.value });
   adding.value = false;
   [name.value, from.value, to.value] = ['', '', ''];
+}
+/** Days that a calendar file closes, which are not among the holidays yet; shown before they are kept. */
+const found = shallowRef<ClosedDays>();
+/** So many years ahead, what recurs is read. Our choice. */
+const YEARS = 2;
+
+async function read({ files }: FileUploadSelectEvent): Promise<void> {
+  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
+  if (!(file instanceof File)) return;
+  const { holidays, problems } = readClosedDays(await file.text(), { from: props.today, years: YEARS });
+  const isNew = ({ from: first, to: last }: Holiday) =>
+    !props.holidays.some((one) => one.from === first && one.to === last);
+  found.value = { holidays: holidays.filter(isNew).slice(0, STUDIO_LIMITS.holidays - props.holidays.length), problems };
+}
+
+function bring(): void {
+  if (found.value) emit('bring', found.value.holidays);
+  found.value = undefined;
 }
 </script>
 
@@ -57,7 +85,36 @@ function add(): void {
       <Button type="submit" size="small" label="Close the studio" :disabled="name.trim() === '' || from === ''" />
       <Button type="button" size="small" text severity="secondary" label="Leave it" @click="adding = false" />
     </form>
-    <Button v-else-if="!disabled" size="small" outlined label="Add a holiday" @click="adding = true" />
+    <div v-else-if="found" class="found" role="group" aria-label="Closed days of the file">
+      <p v-for="line in found.problems" :key="line" class="trouble">{{ line }}</p>
+      <ul class="quiet-list">
+        <li v-for="holiday in found.holidays" :key="`${holiday.from} ${holiday.name}`">
+          <span>{{ holiday.name }}</span>
+          <span class="soft"
+            >{{ dayText(holiday.from, 'short')
+            }}<template v-if="holiday.to !== holiday.from"> to {{ dayText(holiday.to, 'short') }}</template></span
+          >
+        </li>
+      </ul>
+      <Button
+        v-if="found.holidays.length > 0"
+        size="small"
+        :label="`Close the studio on these (${found.holidays.length})`"
+        @click="bring"
+      />
+      <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
+    </div>
+    <p v-else-if="!disabled" class="row">
+      <Button size="small" outlined label="Add a holiday" @click="adding = true" />
+      <FileUpload
+        mode="basic"
+        custom-upload
+        auto
+        accept=".ics,text/calendar"
+        choose-label="From a calendar file"
+        @select="read"
+      />
+    </p>
   </section>
 </template>
 

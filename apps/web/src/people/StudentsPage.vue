@@ -6,6 +6,7 @@ import { storeToRefs } from 'pinia';
 import { onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import GuitarForm from './GuitarForm.vue';
+import StudentsTable from './StudentsTable.vue';
 import { useNotices } from '../session/index.ts';
 import { useStudents } from './students.ts';
 
@@ -18,6 +19,13 @@ onMounted(() => notices.tell(store.open));
 async function keep(student: Student, change: StudentChange): Promise<void> {
   const undo = await store.change(student, change);
   notices.say(`Guitar and hand of ${student.name} are kept.`, undo);
+}
+
+function enterAll(names: readonly string[]): Promise<void> {
+  return notices.tell(async () => {
+    const undo = await store.enterAll(names);
+    notices.say(names.length === 1 ? 'One student is entered.' : `${names.length} students are entered.`, undo);
+  });
 }
 
 function sayGuitar({ guitar }: Student): string {
@@ -81,6 +89,7 @@ function saySchools({ schools }: Student): string {
       </tr>
     </tbody>
   </table>
+  <StudentsTable v-if="students" :students="students" :enter="enterAll" />
   <p v-if="studio" class="soft below">
     How the studio teaches where nobody is taught otherwise stands under
     <RouterLink :to="{ name: 'studio' }">Studio</RouterLink>.

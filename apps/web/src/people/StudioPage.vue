@@ -154,7 +154,9 @@ function takeBack(person: Person): Promise<void> {
       :holidays="studio.holidays"
       :disabled="!isOwner"
       :problem="problems['holidays']"
+      :today="session.me?.studio.today ?? ''"
       @add="settings.close"
+      @bring="settings.closeAll"
       @remove="settings.open"
     />
   </section>

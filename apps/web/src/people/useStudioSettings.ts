@@ -66,6 +66,11 @@ export function useStudioSettings() {
         ...before,
         holidays: [...before.holidays, holiday].sort((a, b) => a.from.localeCompare(b.from)),
       })),
+    closeAll: (holidays: readonly Holiday[]) =>
+      change((before) => ({
+        ...before,
+        holidays: [...before.holidays, ...holidays].sort((a, b) => a.from.localeCompare(b.from)),
+      })),
     open: (holiday: Holiday) =>
       change((before) => ({
         ...before,

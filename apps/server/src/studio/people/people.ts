@@ -10,6 +10,7 @@ import {
   type PersonBody,
   type PersonChange,
   type PersonChanged,
+  type StudentsBody,
   type Welcome,
 } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
@@ -59,6 +60,13 @@ export async function enterPerson(context: RequestContext, { role, name, wards }
   const id = await addPerson(store, { studioId: studio.id, role, name, teacherId });
   await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
   return show(context, id);
+}
+
+/** Enters several students; of whom there is one already by that name is entered beside them. @throws Forbidden */
+export async function enterStudents(context: RequestContext, { names }: StudentsBody): Promise<readonly Person[]> {
+  const entered: Person[] = [];
+  for (const name of names) entered.push(await enterPerson(context, { role: 'student', name, wards: [] }));
+  return entered;
 }
 
 /**

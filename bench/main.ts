@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
+import { formatFigures } from './formats.ts';
 import { formFigures } from './form.ts';
 import { handFigures } from './hands.ts';
 import { hearingFigures } from './hearing.ts';
@@ -21,6 +22,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Typing', typingFigures],
   ['Presses', pressFigures],
   ['Form', formFigures],
+  ['Formats', formatFigures],
   ['Plan', planFigures],
   ['Sound', soundFigures],
   ['Hearing', hearingFigures],

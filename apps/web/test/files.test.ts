@@ -157,6 +157,7 @@ describe('students from a table', () => {
 
   test('the students as a table', () => {
     const guitar = { strings: 6, frets: 22, scaleLengthMm: 648, tremoloArm: false, leftHanded: true, spanFrets: null };
-    expect(studentsTable([{ name: '=Pia', guitar } as never])).toContain(`"'=Pia",6,22,648,false,true,\r\n`);
+    const pia = { id: '1', version: 1, name: '=Pia', guitar, schools: {} };
+    expect(studentsTable([pia as never])).toContain(`"'=Pia",6,22,648,false,true,\r\n`);
   });
 });

@@ -117,7 +117,8 @@ describe('the handout', () => {
     const path = new URL(mara.url()).pathname;
     const ines = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
     await ines.goto('/ledger');
-    await ines.getByRole('link', { name: /Handout of Slow Tide/ }).click();
+    await ines.getByRole('button', { name: 'Download' }).click();
+    await ines.getByRole('menuitem', { name: /Handout of Slow Tide/ }).click();
     await ines.getByRole('region', { name: 'Page 1' }).waitFor();
     expect(await ines.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
     await saved(ines, () => ines.getByRole('button', { name: 'Save as PDF' }).click());

@@ -132,3 +132,59 @@ describe('lessons in one’s own calendar', () => {
     expect(rows.length).toBeGreaterThan(1);
   });
 });
+
+describe('results as a table', () => {
+  test('all of a student, and those of an older book, in ink, all or none, struck together', async () => {
+    const { mara, ines, piece } = story;
+    const student = (await ines.get('/api/session').expect(200)).body;
+    const old = (day: string, bpm: number, pieceId = piece.id) => ({
+      pieceId,
+      day,
+      bpm,
+      outcome: 'clean',
+      remark: 'old book',
+    });
+    const body = { studentId: student.id, entries: [old('2026-02-01', 70), old('2026-02-08', 80)] };
+    const wrong = {
+      ...body,
+      entries: [old('2026-02-01', 70), old('2026-02-02', 70, student.id), old('2027-01-01', 70)],
+    };
+    const refused = await mara.post('/api/entries').send(wrong).expect(422);
+    expect(refused.body.error.problems.map(({ field }: { field: string }) => field)).toEqual([
+      'entries.1.pieceId',
+      'entries.2.day',
+    ]);
+    expect((await ines.get('/api/entries').expect(200)).body).toEqual([]);
+
+    const { ids } = (await mara.post('/api/entries').send(body).expect(201)).body;
+    const rows = (await ines.get('/api/entries').expect(200)).body;
+    expect(rows.map(({ day, bpm, medium, piece: name }: Record<string, unknown>) => [day, bpm, medium, name])).toEqual([
+      ['2026-02-08', 80, 'ink', 'Opening'],
+      ['2026-02-01', 70, 'ink', 'Opening'],
+    ]);
+    expect((await ines.get(`/api/pieces/${piece.id}`).expect(200)).body.standing).toMatchObject({ inkBpm: 80 });
+    await mara.post('/api/entries/struck').send({ ids, struck: true }).expect(200);
+    expect((await ines.get('/api/entries').expect(200)).body).toEqual([]);
+    expect((await ines.get(`/api/pieces/${piece.id}`).expect(200)).body.standing.inkBpm).toBeNull();
+  });
+
+  test('several students at once', async () => {
+    const { mara } = story;
+    const entered = (
+      await mara
+        .post('/api/students')
+        .send({ names: ['One', 'Two'] })
+        .expect(201)
+    ).body;
+    expect(entered.map(({ name, role }: Record<string, string>) => [name, role])).toEqual([
+      ['One', 'student'],
+      ['Two', 'student'],
+    ]);
+    await mara
+      .post('/api/students')
+      .send({ names: ['Three', ''] })
+      .expect(422);
+    const people = (await mara.get('/api/people').expect(200)).body;
+    expect(people.some(({ name }: { name: string }) => name === 'Three')).toBe(false);
+  });
+});

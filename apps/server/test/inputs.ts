@@ -67,6 +67,15 @@ export const INPUTS: {
     body: { signInName: `guest ${next()}`, password: PASSWORD },
   }),
   people: nothing,
+  entries: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  bringEntries: ({ ids }) =>
+    Promise.resolve({
+      body: {
+        studentId: ids.student,
+        entries: [{ pieceId: ids.piece, day: '2026-03-01', bpm: 60 + (next() % 20), outcome: 'clean', remark: '' }],
+      },
+    }),
+  strikeEntries: () => Promise.resolve({ body: { ids: [randomUUID()], struck: true } }),
   enterStudents: () => Promise.resolve({ body: { names: ['One', 'Two'] } }),
   enterPerson: () => Promise.resolve({ body: { role: 'student', name: 'Somebody', wards: [] } }),
   changePerson: async ({ ids, versionOf }) => ({
@@ -236,6 +245,8 @@ export const INPUTS: {
 export const NAMED_ELSEWHERE: ReadonlySet<RouteName> = new Set<RouteName>([
   'assignPiece',
   'beginSeries',
+  'bringEntries',
+  'entries',
   'homeNotes',
   'ledger',
   'seriesList',

@@ -5,8 +5,9 @@ import { readShorthand } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
 import { fileName, saveFile } from '../src/files/saveFile.ts';
 import { FORMATS } from '../src/files/takeable.ts';
-import { LEDGER_HEADINGS, ledgerRows, RESULT_HEADINGS, resultRows } from '../src/ledger/ledgerTable.ts';
+import { LEDGER_HEADINGS, ledgerRows, ENTRY_HEADINGS, entryRows } from '../src/ledger/ledgerTable.ts';
 import { calendarOf } from '../src/series/calendarOf.ts';
+import { readResults } from '../src/ledger/readResults.ts';
 import { readNames, studentsTable } from '../src/people/studentsTable.ts';
 import { takeableOf } from '../src/practice/takeableOf.ts';
 
@@ -73,7 +74,7 @@ const piece = {
   ],
 };
 
-test('the ledger and its results as tables that come back', () => {
+test('the ledger as a table that comes back', () => {
   const rows = ledgerRows([piece as never]);
   const table = readCsv(writeCsv(LEDGER_HEADINGS, rows));
   expect(table.headings).toEqual([...LEDGER_HEADINGS]);
@@ -92,14 +93,7 @@ test('the ledger and its results as tables that come back', () => {
     'building',
     '2026-03-12',
   ]);
-  const results = resultRows({ pieces: [piece as never] });
-  expect(results.map(([day, , , bpm]) => [day, bpm])).toEqual([
-    ['2026-03-12', 67],
-    ['2026-03-11', 60],
-  ]);
-  expect(results[0]).toHaveLength(RESULT_HEADINGS.length);
 });
-
 test('a piece is taken along at its target, on its guitar', () => {
   const take = takeableOf(piece as never, readShorthand('/8 7G').phrase);
   const xml = writeMusicXml(take.song());
@@ -159,5 +153,45 @@ describe('students from a table', () => {
     const guitar = { strings: 6, frets: 22, scaleLengthMm: 648, tremoloArm: false, leftHanded: true, spanFrets: null };
     const pia = { id: '1', version: 1, name: '=Pia', guitar, schools: {} };
     expect(studentsTable([pia as never])).toContain(`"'=Pia",6,22,648,false,true,\r\n`);
+  });
+});
+
+describe('results from a table', () => {
+  const pieces = [piece, { ...piece, id: '2', phrase: { id: 'q', name: 'Riff', text: '' } }] as never;
+
+  test('what the ledger gave is read again', () => {
+    const row = {
+      day: '2026-03-01',
+      song: 'Slow Tide',
+      section: '1A',
+      piece: 'Riff',
+      bpm: 72,
+      outcome: 'not-yet',
+      medium: 'ink',
+    };
+    const csv = writeCsv(
+      ENTRY_HEADINGS,
+      entryRows([{ ...row, id: '', percent: 100, remark: 'late', postedBy: 'Mara' } as never]),
+    );
+    expect(readResults(csv, pieces, '2026-03-14')).toEqual({
+      entries: [{ pieceId: '2', day: '2026-03-01', bpm: 72, outcome: 'not-yet', remark: 'late' }],
+      problems: [],
+    });
+  });
+
+  test('each bad line is told, and the table that has no such columns', () => {
+    const csv =
+      'Date,Piece,Tempo,Result\n2026-02-30,Riff,60,yes\n2026-04-01,Nobody,fast,perhaps\n2026-03-02,Riff,60,\n';
+    const { entries, problems } = readResults(csv, pieces, '2026-03-14');
+    expect(problems).toEqual([
+      'line 2: “2026-02-30” is no day such as 2026-03-14.',
+      'line 3: there is no piece “Nobody”; this day is still to come; “fast” is no tempo; “perhaps” is neither clean nor not yet.',
+    ]);
+    expect(entries).toEqual([{ pieceId: '2', day: '2026-03-02', bpm: 60, outcome: 'clean', remark: '' }]);
+    expect(readResults('a,b\n1,2', pieces, '2026-03-14').problems).toEqual([
+      'No column of the table is headed “day”, “piece”, “bpm”.',
+    ]);
+    const twice = [...(pieces as unknown as object[]), { ...piece, id: '3', phrase: { name: 'Riff' } }] as never;
+    expect(readResults('day,piece,bpm\n2026-03-01,Riff,60', twice, '2026-03-14').problems[0]).toMatch(/several pieces/);
   });
 });

@@ -8,6 +8,7 @@ export * from './phrases.ts';
 export * from './brought.ts';
 export { SONG_LIMITS } from './songLimits.ts';
 export * from './pieces.ts';
+export * from './entries.ts';
 export * from './plans.ts';
 export * from './series.ts';
 export * from './desk.ts';

@@ -56,6 +56,8 @@ import { ownSchoolsAnswer, studentAnswer, studioSchoolsAnswer } from './schools.
 import { ownSchoolsSchema, studentChangeSchema, studioSchoolsSchema } from './schools.schema.ts';
 import { sectionAnswer, transcriptionAnswer, transcriptionLineAnswer } from './songs.answers.ts';
 import { calendarFeedAnswer, calendarFeedMadeAnswer } from './calendar.answers.ts';
+import { entriesBroughtAnswer, entryRowAnswer } from './entries.answers.ts';
+import { entriesQuerySchema, entriesSchema, entriesStruckSchema } from './entries.schema.ts';
 import { broughtSchema, sectionsStruckSchema } from './brought.schema.ts';
 import { sectionAgainSchema, sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
 import type { Route } from './route.ts';
@@ -119,6 +121,9 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   piece: { answer: pieceAnswer },
   changePiece: { body: pieceChangeSchema, answer: pieceAnswer },
   postEntry: { body: entrySchema, answer: pieceAnswer },
+  entries: { query: entriesQuerySchema, answer: list(entryRowAnswer) },
+  bringEntries: { body: entriesSchema, answer: entriesBroughtAnswer },
+  strikeEntries: { body: entriesStruckSchema, answer: nothingAnswer },
   hear: { body: hearingSchema, answer: hearingAnswer },
   pinNote: { body: pinSchema, answer: pieceAnswer },
   strikeEntry: { body: strikeSchema, answer: pieceAnswer },

@@ -4,6 +4,7 @@ import { requestsRoutes } from './requests.routes.ts';
 import { songsRoutes } from './songs.routes.ts';
 import { piecesRoutes } from './pieces.routes.ts';
 import { calendarRoutes } from './calendar.routes.ts';
+import { entriesRoutes } from './entries.routes.ts';
 import { lessonsRoutes } from './lessons.routes.ts';
 import type { AnswerOf, InputOf } from './route.ts';
 
@@ -14,6 +15,7 @@ export const ROUTES = {
   ...requestsRoutes,
   ...songsRoutes,
   ...piecesRoutes,
+  ...entriesRoutes,
   ...lessonsRoutes,
   ...calendarRoutes,
 } as const;

@@ -1,6 +1,7 @@
 export * from './brought.schema.ts';
 export * from './check.schema.ts';
 export * from './desk.schema.ts';
+export * from './entries.schema.ts';
 export * from './lessons.schema.ts';
 export * from './licks.schema.ts';
 export * from './people.schema.ts';

@@ -221,6 +221,11 @@ export const ANSWERS = {
   earliest: { day: DAY },
   songs: { id: ID, title: 'Slow Tide', whose: '', student: pia, phrases: 12 },
   song,
+  entries: {
+    ...{ id: ID, day: DAY, song: 'Slow Tide', section: '1A', piece: 'Answer', bpm: 60, outcome: 'clean' },
+    ...{ medium: 'ink', percent: 100, remark: '', postedBy: 'Mara' },
+  },
+  bringEntries: { ids: [ID] },
   calendarFeed: { madeAt: AT },
   openCalendarFeed: { path: '/api/calendar/x/lessons.ics' },
   plan,

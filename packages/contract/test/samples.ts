@@ -67,6 +67,8 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   signIn: { name: 'mara', password: 'ink-and-paper' },
   changePassword: { old: 'ink-and-paper', password: 'lantern copper tide' },
   accept: { signInName: 'pia', password: 'lantern copper tide' },
+  bringEntries: { studentId: ID, entries: [{ pieceId: ID, day: '2026-03-01', bpm: 60, outcome: 'clean', remark: '' }] },
+  strikeEntries: { ids: [ID], struck: true },
   enterStudents: { names: ['Pia', 'Ferris'] },
   enterPerson: { role: 'guardian', name: 'Signe', wards: [ID] },
   changePerson: { version: 1, name: 'Pia', wards: [], teacherId: ID, archived: false },
@@ -152,6 +154,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
 
 /** A sound query of each route that has one, as text. */
 export const QUERIES: { readonly [Name in WithQuery]: Readonly<Record<string, string>> } = {
+  entries: { studentId: ID },
   earliest: { parts: '2', blended: 'false' },
   seriesList: { studentId: ID, from: '100' },
   lessons: { days: '7' },

@@ -168,6 +168,13 @@ describe('moving', () => {
     expect(write(moveTo(read('5e 8B 7G 7D'), guitar, { strings: -1 }).phrase)).toBe('10B 12G 12D 12A');
   });
 
+  test('a dead note does not leave the neck: it goes beside the rest, and that is told', () => {
+    const over = moveTo(read('8B xe'), guitar, { semitones: 0, strings: 1 });
+    expect(write(over.phrase)).toBe('3e xe');
+    expect(over.lost.map(({ why }) => why)).toEqual([expect.stringContaining('one string thicker than the rest')]);
+    expect(write(moveTo(read('xE'), guitar, { semitones: 0, strings: -1 }).phrase)).toBe('xE');
+  });
+
   test('two frets up is a whole step, and the chord goes along', () =>
     expect(
       write(

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { bestPath, usualGuitar } from '../src/fretboard/index.ts';
-import { readShorthand } from '../src/notation/index.ts';
+import { bestPath, gripsFor, usualGuitar } from '../src/fretboard/index.ts';
+import { eventsOf, readShorthand } from '../src/notation/index.ts';
 import { TUNINGS } from '../src/pitch/index.ts';
 
 const guitar = usualGuitar(TUNINGS.standard);
@@ -84,4 +84,23 @@ describe('scale boxes', () => {
     ['a bend with the third finger behind', '/8 5B 8Bb1 5B 7Gb1', ['1 4 1 3', '1 3 1 3', '1 4 1 4']],
     ['a hammer-on up the box', '/8 5G h7 5B h8', ['1 3 1 4']],
   ])('%s', (_, text, usual) => expect(usual).toContain(fingersOf(text)));
+});
+
+// A higher fret is never held by a finger nearer to the thumb: common practice.
+test.each(['5A7D', '5E7A7D', '3A2D0G1B0e', '7G9B', '5D8B'])('no grip of %s crosses fingers', (text) => {
+  const item = eventsOf(readShorthand(text).phrase)[0]?.item;
+  if (!item) throw new Error('there is an event');
+  const grips = gripsFor(
+    item,
+    item.notes.map(({ string, fret }) => ({ string, fret })),
+    { barre: null },
+  );
+  expect(grips.length).toBeGreaterThan(0);
+  for (const { notes } of grips) {
+    const fingers = notes
+      .toSorted((a, b) => (a.fret ?? 0) - (b.fret ?? 0))
+      .map(({ finger }) => finger)
+      .filter((finger) => typeof finger === 'number');
+    expect(fingers).toEqual([...fingers].sort((a, b) => a - b));
+  }
 });

@@ -101,3 +101,4 @@ export type { CallRow, KeptPieceRow, StandingToKeep, StudentNoteRow } from './de
 export type { LessonRow, SeriesRow } from './series.ts';
 export { findAuthor, findStudentOf } from './owners.ts';
 export { closeFeeds, findFeedOf, findFeedPerson } from './calendarFeeds.ts';
+export { findEntriesOf, strikeEntriesOf } from './entries.ts';

@@ -26,6 +26,7 @@ export {
   showWelcome,
 } from './people/people.ts';
 export { postEntry, strikeEntry } from './pieces/postEntry.ts';
+export { bringEntries, listEntries, strikeEntries } from './pieces/entries.ts';
 export { beginSeries, changeSeries, listLessons, listSeries, showSeries, swapLessons } from './series/series.ts';
 export { addSection, changeSection, repeatSection } from './songs/sections.ts';
 export { closeCalendarFeed, openCalendarFeed, readCalendarFeed, showCalendarFeed } from './series/calendar.ts';

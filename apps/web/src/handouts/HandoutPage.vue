@@ -9,6 +9,7 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { DownloadButton, fileName, saveFile } from '../files/index.ts';
 import { useLedger } from '../ledger/index.ts';
+import { useRequests } from '../requests/index.ts';
 import { isForPage, useNotices, useSession } from '../session/index.ts';
 import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
 import { loadMusicFont } from '../tab/index.ts';
@@ -21,6 +22,7 @@ const route = useRoute();
 const store = useSong();
 const session = useSession();
 const ledger = useLedger();
+const requests = useRequests();
 const notices = useNotices();
 const form = useSongForm(() => store.song);
 const isReady = ref(false);
@@ -41,6 +43,7 @@ onMounted(() =>
     await Promise.all([store.loadSheet(id), loadMusicFont()]);
     sections.value = (song.value?.sections ?? []).map((section) => section.id);
     isReady.value = true;
+    await requests.load();
     await ledger.load(session.isStudent ? undefined : song.value?.student.id);
   }),
 );
@@ -51,11 +54,24 @@ const goals = computed(() =>
     .filter((piece) => piece.song.id === song.value?.id)
     .map(({ phrase, next, targetBpm }) => `${phrase.name}: next ${next.bpm}, target ${targetBpm}`),
 );
+/** What was agreed for this song, and what was not asked for. */
+const scope = computed(() => {
+  const asked = (requests.requests ?? []).filter(({ transcriptionId }) => transcriptionId === song.value?.id);
+  return asked.flatMap(({ scope: agreed, notWanted }) => [
+    ...(agreed === '' ? [] : [`Agreed: ${agreed}`]),
+    ...(notWanted.length === 0 ? [] : [`Left out, since it was not asked for: ${notWanted.join(', ')}.`]),
+  ]);
+});
 const plan = computed(() => {
   if (!song.value || !isReady.value) return undefined;
   const { inner, innerHeight } = paperPixels(paper.value);
   const { goals: withGoals, ...only } = shown.value;
-  const options = { ...only, sections: new Set(sections.value), goals: withGoals ? goals.value : [] };
+  const options = {
+    ...only,
+    sections: new Set(sections.value),
+    goals: withGoals ? goals.value : [],
+    scope: scope.value,
+  };
   return planPages(handoutBlocks(song.value, form, { options, width: inner }), innerHeight);
 });
 const placeOf = (phraseId: string): PageLine | undefined => plan.value?.places.get(phraseId);

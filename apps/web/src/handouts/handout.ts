@@ -15,6 +15,8 @@ export interface HandoutOptions extends Shown {
   readonly staff: boolean;
   /** Lines of the last page; none where it is not wanted. */
   readonly goals: readonly string[];
+  /** What was agreed and what was not wanted, in words; empty where nobody asked for it. */
+  readonly scope: readonly string[];
 }
 
 /** How a line of words looks. */
@@ -56,7 +58,7 @@ export function handoutBlocks(
   form: SongForm,
   { options, width }: { readonly options: HandoutOptions; readonly width: number },
 ): readonly HandoutBlock[] {
-  const blocks: HandoutBlock[] = [...headOf(song)];
+  const blocks: HandoutBlock[] = [...headOf(song), ...options.scope.flatMap((line) => wordsOf('note', line))];
   const all: ScoreBar[] = [];
   const given = new Map<string, Phrase>();
   for (const section of song.sections.filter(({ id }) => options.sections.has(id))) {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { LedgerPiece, Piece, Student } from '@jam-ledger/contract';
-import { writeCsv } from '@jam-ledger/core/formats';
+import type { LedgerPiece, OldEntry, Piece, Student } from '@jam-ledger/contract';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -10,14 +9,13 @@ import { ALL_ROWS, filterRows, type LedgerFilter } from './ledgerFilter.ts';
 import { isForPage, useLook, useNotices, useSession } from '../session/index.ts';
 import { sayExpected } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
-import { fileName, saveFile } from '../files/index.ts';
 import { WaitingLine, sayPart } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
+import LedgerDownload from './LedgerDownload.vue';
 import LedgerFilters from './LedgerFilters.vue';
 import LedgerTable from './LedgerTable.vue';
 import SinceLesson from './SinceLesson.vue';
 import { useLedger } from './ledger.ts';
-import { LEDGER_HEADINGS, ledgerRows, RESULT_HEADINGS, resultRows } from './ledgerTable.ts';
 
 const TempoChart = defineAsyncComponent(() => import('./TempoChart.vue'));
 
@@ -84,19 +82,19 @@ watch(
   },
 );
 
-/** The rows that are shown, or the results of the days that are shown, as a table for a spreadsheet. */
-function saveTable(of: 'rows' | 'results'): void {
-  const { ledger } = store;
-  if (!ledger) return;
-  const csv =
-    of === 'rows'
-      ? writeCsv(LEDGER_HEADINGS, ledgerRows(shown.value))
-      : writeCsv(RESULT_HEADINGS, resultRows({ pieces: shown.value }));
-  saveFile(
-    fileName(`${of === 'rows' ? 'Ledger' : 'Results'} of ${ledger.student.name}`, 'csv'),
-    csv,
-    'text/csv;charset=utf-8',
-  );
+/** Enters results of an older book, all or none; they can be taken out together. */
+async function bring(entries: readonly OldEntry[]): Promise<void> {
+  await notices.tell(async () => {
+    const undo = await store.bring(entries);
+    await load();
+    notices.say(
+      entries.length === 1 ? 'One result is entered.' : `${entries.length} results are entered.`,
+      async () => {
+        await undo();
+        await load();
+      },
+    );
+  });
 }
 
 const print = () => window.print();
@@ -156,15 +154,12 @@ onKeyStroke(['p', '<', '>'], (event) => {
           @click="turn(store.ledger.earlier)"
         />
         <Button v-if="until" size="small" text label="Newest days" title=">" @click="turn(undefined)" />
-        <RouterLink
-          v-for="{ id, title } in store.ledger.songs"
-          :key="id"
-          class="sheet"
-          :to="{ name: 'sheet', params: { id } }"
-          >Handout of {{ title }}</RouterLink
-        >
-        <Button size="small" text label="Table (CSV)" @click="saveTable('rows')" />
-        <Button size="small" text label="Results (CSV)" @click="saveTable('results')" />
+        <LedgerDownload
+          :ledger="store.ledger"
+          :shown="shown"
+          :entries="store.entries"
+          :bring="session.isTeacher ? bring : undefined"
+        />
         <Button size="small" text label="Print" title="p" @click="print" />
       </span>
     </div>
@@ -228,9 +223,6 @@ onKeyStroke(['p', '<', '>'], (event) => {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: start;
-}
-.sheet {
-  margin-right: 0.8rem;
 }
 .detail {
   display: grid;

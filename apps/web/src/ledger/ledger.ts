@@ -1,4 +1,14 @@
-import type { Entry, Ledger, LedgerPiece, Loop, Outcome, Piece, Student } from '@jam-ledger/contract';
+import type {
+  Entry,
+  EntryRow,
+  Ledger,
+  LedgerPiece,
+  Loop,
+  OldEntry,
+  Outcome,
+  Piece,
+  Student,
+} from '@jam-ledger/contract';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { masteryOf } from '@jam-ledger/core/progress';
 import { defineStore } from 'pinia';
@@ -31,6 +41,19 @@ export const useLedger = defineStore('ledger', () => {
     now: () => new Date(),
   });
   const person = () => session.me?.id ?? '';
+
+  /** All results of the student whose ledger is open. */
+  async function entries(): Promise<readonly EntryRow[]> {
+    const { student } = ledger.value ?? {};
+    return api.entries({ query: student && !session.isStudent ? { studentId: student.id } : {} });
+  }
+
+  /** Enters results of an older book, all or none; gives the way back. */
+  async function bring(old: readonly OldEntry[]): Promise<() => Promise<void>> {
+    const studentId = ledger.value?.student.id ?? '';
+    const { ids } = await api.bringEntries({ body: { studentId, entries: old } });
+    return async () => void (await api.strikeEntries({ body: { ids, struck: true } }));
+  }
 
   async function load(studentId?: string, until?: string): Promise<void> {
     if (ledger.value && studentId !== undefined && ledger.value.student.id !== studentId) ledger.value = null;
@@ -147,6 +170,8 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   return {
+    entries,
+    bring,
     students,
     ledger,
     pieces,

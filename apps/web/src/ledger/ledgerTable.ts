@@ -1,4 +1,4 @@
-import type { Ledger, LedgerPiece } from '@jam-ledger/contract';
+import type { EntryRow, LedgerPiece } from '@jam-ledger/contract';
 import type { Cell } from '@jam-ledger/core/formats';
 
 /** Headings of the ledger as a table: a line a piece. */
@@ -27,15 +27,23 @@ export function ledgerRows(pieces: readonly LedgerPiece[]): readonly (readonly C
   ]);
 }
 
-/** Headings of the results as a table: a line a day of a piece. */
-export const RESULT_HEADINGS = ['day', 'song', 'piece', 'bpm', 'outcome', 'medium', 'percent', 'results'] as const;
+/** Headings of all results as a table: a line each. */
+export const ENTRY_HEADINGS = [
+  'day',
+  'song',
+  'section',
+  'piece',
+  'bpm',
+  'outcome',
+  'medium',
+  'percent',
+  'remark',
+  'by',
+] as const;
 
-/** The best result of each day that the ledger shows, the newest first. */
-export function resultRows({ pieces }: Pick<Ledger, 'pieces'>): readonly (readonly Cell[])[] {
-  const rows = pieces.flatMap(({ song, phrase, cells }) =>
-    cells.map(({ day, bpm, outcome, medium, percent, results }): readonly Cell[] => [
-      ...[day, song.title, phrase.name, bpm, outcome, medium, percent, results],
-    ]),
-  );
-  return rows.toSorted((a, b) => (String(a[0]) < String(b[0]) ? 1 : -1));
+/** All results as a table. */
+export function entryRows(entries: readonly EntryRow[]): readonly (readonly Cell[])[] {
+  return entries.map(({ day, song, section, piece, bpm, outcome, medium, percent, remark, postedBy }) => [
+    ...[day, song, section, piece, bpm, outcome, medium, percent, remark, postedBy],
+  ]);
 }

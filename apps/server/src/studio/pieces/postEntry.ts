@@ -47,11 +47,14 @@ export async function postEntry(context: RequestContext, pieceId: string, body: 
 
 /** The piece an entry was posted to as it stands; what is kept beside the one whose ladder it moves is computed anew. */
 async function showCounted(context: RequestContext, { pieceId, countsFor }: EntryModel): Promise<Piece> {
-  if (countsFor != null) {
-    await keepLearningRate(context, countsFor);
-    await keepShown(context, await showPiece(context, countsFor));
-  }
+  if (countsFor != null) await computePiece(context, countsFor);
   return showPiece(context, pieceId);
+}
+
+/** Computes anew what is kept beside a piece, from all of its results. */
+export async function computePiece(context: RequestContext, pieceId: string): Promise<void> {
+  await keepLearningRate(context, pieceId);
+  await keepShown(context, await showPiece(context, pieceId));
 }
 
 /** The given piece that plays just what went round and round in another; null where the student has none. */

@@ -16,7 +16,7 @@ import { EventMaker, midiOfPitch } from './events.ts';
 import { settledBars } from '../repeats.ts';
 
 /** Largest text of a document that is read, characters. Our choice. */
-export const MAX_XML = 50_000_000;
+export const MAX_XML = 25_000_000;
 
 /**
  * Reads a MusicXML document, partwise or timewise, of any version from 1.0 to 4.0, as far as it can be played on a guitar; what cannot

@@ -169,10 +169,8 @@ describe('results from a table', () => {
       outcome: 'not-yet',
       medium: 'ink',
     };
-    const csv = writeCsv(
-      ENTRY_HEADINGS,
-      entryRows([{ ...row, id: '', percent: 100, remark: 'late', postedBy: 'Mara' } as never]),
-    );
+    const whole = { ...row, id: '', percent: 100, remark: 'late', postedBy: 'Mara' };
+    const csv = writeCsv(ENTRY_HEADINGS, entryRows([whole as never]));
     expect(readResults(csv, pieces, '2026-03-14')).toEqual({
       entries: [{ pieceId: '2', day: '2026-03-01', bpm: 72, outcome: 'not-yet', remark: 'late' }],
       problems: [],

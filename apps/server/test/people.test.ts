@@ -142,8 +142,10 @@ describe('a guardian', () => {
     const tomas = await personCalled('tomas');
     await una.get(`/api/ledger?studentId=${tomas.id}`).expect(403);
     await una.get(`/api/lessons/home?studentId=${tomas.id}`).expect(403);
-    for (const path of ['students', 'studio', 'people', 'outbox', 'desk', 'transcriptions', 'requests/hours'])
+    for (const path of ['students', 'studio', 'people', 'outbox', 'desk', 'requests/hours'])
       await una.get(`/api/${path}`).expect(403);
+    const songs = (await una.get('/api/transcriptions').expect(200)).body;
+    expect(songs.every(({ student }: { student: { id: string } }) => student.id === ines.id)).toBe(true);
     await una.get('/api/search?q=tide').expect(403);
     await una.get(`/api/lessons/of/${ines.id}`).expect(403);
     const entry = { id: crypto.randomUUID(), bpm: 60, outcome: 'clean', remark: '' };

@@ -6,6 +6,7 @@ import { bestPath, moveTo, usualGuitar } from '../src/fretboard/index.ts';
 import { hearingList } from '../src/hearing/index.ts';
 import { factsOf } from '../src/licks/index.ts';
 import {
+  eventsOf,
   accompany,
   compareVersions,
   crossCells,
@@ -53,9 +54,12 @@ describe('whatever is typed', () => {
         compareVersions(text, `${text} 5G`, {});
         sayAnotherWay(text, phrase, whole, read);
         foldCase(text, phrase, whole);
-        // What is written in says the same places, and once.
+        // What is written in says the same places, and once; a note that has no place may find one when those around it are written.
         const settled = settledText(text, phrase, read);
-        expect(settledText(settled, read(settled), read)).toBe(settled);
+        const isOpen = eventsOf(read(settled)).some(({ item }) =>
+          item.notes.some(({ sought }) => sought !== undefined),
+        );
+        if (!isOpen) expect(settledText(settled, read(settled), read)).toBe(settled);
         // A round is a phrase, too, and so is each part of one.
         const last = inRound(phrase, { round: 3, of: 3 });
         const [middle] = cutPoints(last).map(({ at }) => at);

@@ -4,6 +4,7 @@ import { proxy } from 'comlink';
 import Button from 'primevue/button';
 import Checkbox from 'primevue/checkbox';
 import Dialog from 'primevue/dialog';
+import InputNumber from 'primevue/inputnumber';
 import ProgressBar from 'primevue/progressbar';
 import RadioButton from 'primevue/radiobutton';
 import Select from 'primevue/select';
@@ -17,13 +18,8 @@ const open = defineModel<boolean>('open', { required: true });
 
 type Offered = Exclude<SongFormat, 'pdf'>;
 const OFFERED = Object.keys(FORMATS) as readonly Offered[];
-/** Tempos of a sound file. */
-const SPEEDS = [
-  { label: 'at full tempo', speeds: [1] },
-  { label: 'at 80 %', speeds: [0.8] },
-  { label: 'at 60 %', speeds: [0.6] },
-  { label: 'at 60 %, then at full tempo', speeds: [0.6, 1] },
-] as const;
+/** Slowest and fastest that a sound file is made, percent of the tempo. Our choice. */
+const SPEED = { min: 20, max: 150 } as const;
 const WIDTHS = [
   { label: '72 characters', width: 72 },
   { label: '100 characters', width: 100 },
@@ -31,7 +27,8 @@ const WIDTHS = [
 
 const chosen = ref(0);
 const format = ref<Offered>('musicxml');
-const speed = ref(0);
+const speed = ref<number>(100);
+const thenFull = ref(false);
 const click = ref(false);
 const backing = ref(false);
 const width = ref<TabWidth>(72);
@@ -69,7 +66,8 @@ function made(value: Takeable): Promise<BlobPart> {
     if (share.value !== undefined) share.value = done;
     return Promise.resolve();
   });
-  const { speeds } = SPEEDS[speed.value] ?? SPEEDS[0];
+  const slow = speed.value / 100;
+  const speeds = thenFull.value && slow !== 1 ? [slow, 1] : [slow];
   return askFiles((worker) => worker.sound(song, { speeds, click: click.value, backing: backing.value }, tell));
 }
 
@@ -113,13 +111,21 @@ function stop(): void {
         </div>
       </fieldset>
       <div v-if="format === 'wav'" class="options">
-        <Select
+        <InputNumber
           v-model="speed"
-          :options="SPEEDS.map(({ label }, index) => ({ label, index }))"
-          option-label="label"
-          option-value="index"
           aria-label="Tempo"
+          suffix=" %"
+          :min="SPEED.min"
+          :max="SPEED.max"
+          :step="5"
+          show-buttons
+          :allow-empty="false"
         />
+        <span v-if="speed !== 100" class="check"
+          ><Checkbox v-model="thenFull" binary input-id="then-full" /><label for="then-full"
+            >then at full tempo</label
+          ></span
+        >
         <span class="check"
           ><Checkbox v-model="click" binary input-id="with-click" /><label for="with-click">with the click</label></span
         >

@@ -1,5 +1,5 @@
 export { default as DownloadButton } from './DownloadButton.vue';
-export { askFiles } from './askFiles.ts';
+export { askFiles, endFiles } from './askFiles.ts';
 export type { ReadFile } from './files.worker.ts';
 export { fileName, saveFile } from './saveFile.ts';
 export type { Takeable } from './takeable.ts';

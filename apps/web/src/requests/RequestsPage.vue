@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
 import { promisesOf } from '@jam-ledger/core/desk';
+import { writeCsv } from '@jam-ledger/core/formats';
+import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import { saveFile } from '../files/index.ts';
 import { dayText } from '../ui/index.ts';
+import { REQUEST_HEADINGS, requestRows } from './requestsTable.ts';
 import { useWorkTimer } from './useWorkTimer.ts';
 import RequestLine from './RequestLine.vue';
 import RequestSlip from './RequestSlip.vue';
@@ -43,6 +47,11 @@ async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Pro
     await router.push({ name: 'song', params: { id: moved.transcriptionId } });
 }
 
+function saveTable(): void {
+  const csv = writeCsv(REQUEST_HEADINGS, requestRows(store.requests ?? [], hours.value));
+  saveFile('Requests.csv', csv, 'text/csv;charset=utf-8');
+}
+
 function promise(request: SongRequest, day: string | null): Promise<void> {
   return notices.tell(async () => {
     const kept = await store.promise(request, day);
@@ -70,6 +79,15 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
     />
     <section aria-label="Requests">
       <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
+      <Button
+        v-if="(store.requests?.length ?? 0) > 0"
+        class="table"
+        size="small"
+        text
+        icon="pi pi-download"
+        label="Table (CSV)"
+        @click="saveTable"
+      />
       <p v-if="store.requests?.length === 0" class="soft empty">
         {{
           session.isStudent

@@ -10,7 +10,7 @@ import Dialog from 'primevue/dialog';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import Select from 'primevue/select';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { askFiles, type ReadFile } from '../files/index.ts';
+import { askFiles, endFiles, type ReadFile } from '../files/index.ts';
 import { TabPage, tuningOf } from '../tab/index.ts';
 
 const props = defineProps<{
@@ -159,6 +159,7 @@ function choose({ files }: FileUploadSelectEvent): void {
     header="Bring in a file"
     :style="{ width: '54rem' }"
     :breakpoints="{ '900px': '96vw' }"
+    @hide="busy && endFiles()"
   >
     <div class="bring">
       <p class="soft">
@@ -176,7 +177,7 @@ function choose({ files }: FileUploadSelectEvent): void {
         <span v-if="chosen">{{ chosen.name }}</span>
         <span v-else class="soft">or drop one on the page</span>
       </p>
-      <p v-if="busy" role="status">Reading…</p>
+      <p v-if="busy" role="status">Reading… <Button size="small" text label="Stop" @click="endFiles" /></p>
       <p v-if="trouble" class="problem" role="alert">{{ trouble }}</p>
       <div v-if="parts.length > 0" class="options">
         <label v-if="parts.length > 1"

@@ -160,6 +160,8 @@ class PhraseBuilder {
   readonly #unplaced = new Set<EventItem>();
   #chord: string | null | undefined;
   #count = 0;
+  /** Whether something of the phrase is written already. */
+  #isBegun = false;
 
   constructor(part: BroughtPart, options: BringOptions, problems: FileProblem[]) {
     this.#part = part;
@@ -253,7 +255,8 @@ class PhraseBuilder {
     const before = this.#part.events.findLast(({ at, ticks }) => at < bar.at && at + ticks > bar.at);
     if (before) {
       const until = Math.min(end, before.at + before.ticks, here[0]?.at ?? Infinity);
-      loose.push(...holds(until - now));
+      // What sounds on from the phrase before is silent here: there is nothing that it could make longer.
+      loose.push(...(this.#isBegun ? holds(until - now) : restsOf(until - now)));
       now = until;
     }
     const rest = (until: number) => {
@@ -277,6 +280,7 @@ class PhraseBuilder {
     }
     sayChords(end);
     rest(end);
+    this.#isBegun = true;
     return loose;
   }
 

@@ -1,19 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readMusicXml, writeMusicXml } from '../../src/formats/index.ts';
-import {
-  isPlucking,
-  playOut,
-  readShorthand,
-  SURENESSES,
-  type Phrase,
-  type PlayedEvent,
-} from '../../src/notation/index.ts';
+import { isPlucking, readShorthand, SURENESSES, type Phrase, type PlayedEvent } from '../../src/notation/index.ts';
 import { TUNINGS } from '../../src/pitch/index.ts';
 import { readCorpus } from '../corpus.ts';
 import { typedText } from '../typing.ts';
 import { sayable } from './sayable.ts';
-import { GUITAR, readOf, songOf, textsOf } from './songs.ts';
+import { comesOf, readOf, songOf, textsOf } from './songs.ts';
 
 /** How an event is marked as a whole where its notes can be marked alone, too. */
 const OF_NOTES: readonly string[] = ['quiet', ...SURENESSES];
@@ -34,15 +27,7 @@ function said({ at, length, notes, marks, chord, words, barre, arm, loudness }: 
   };
 }
 
-/** What is heard of a phrase. A link over a rest, which nothing sounding is linked by, is none. */
-function comes(phrase: Phrase): readonly unknown[] {
-  const events = playOut(phrase, GUITAR);
-  return events.flatMap((event, index) => {
-    const isAfterRest = events[index - 1]?.notes.length === 0;
-    const notes = event.notes.map(({ link, ...note }) => ({ ...note, ...(link && !isAfterRest && { link }) }));
-    return event.notes.some(({ guess }) => !guess) ? [said({ ...event, notes })] : [];
-  });
-}
+const comes = (phrase: Phrase) => comesOf(phrase, said);
 
 describe('a phrase that goes out as MusicXML and comes back', () => {
   test.each([

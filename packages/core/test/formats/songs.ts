@@ -1,6 +1,6 @@
 import { sectionsOf, type Brought, type Cut, type SongToWrite } from '../../src/formats/index.ts';
 import type { Guitar } from '../../src/fretboard/index.ts';
-import type { Phrase, Setup } from '../../src/notation/index.ts';
+import { playOut, type Phrase, type PlayedEvent, type Setup } from '../../src/notation/index.ts';
 import { readPlaced } from '../../src/placing/index.ts';
 import { TUNINGS } from '../../src/pitch/index.ts';
 
@@ -60,4 +60,14 @@ export function textsOf({ parts }: Brought, cut: Cut = 'sections', guitar = GUIT
 /** Reads a text as the song it stands in does. */
 export function readOf(text: string, guitar: Setup = GUITAR): Phrase {
   return readPlaced(text, guitar).phrase;
+}
+
+/** What is heard of a phrase, as a format says it. A link over a rest, which nothing sounding is linked by, is none. */
+export function comesOf(phrase: Phrase, said: (event: PlayedEvent) => unknown): readonly unknown[] {
+  const events = playOut(phrase, GUITAR);
+  return events.flatMap((event, index) => {
+    const isAfterRest = events[index - 1]?.notes.length === 0;
+    const notes = event.notes.map(({ link, ...note }) => ({ ...note, ...(link && !isAfterRest && { link }) }));
+    return event.notes.some(({ guess }) => !guess) ? [said({ ...event, notes })] : [];
+  });
 }

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { isTextTab, readTextTab, writeTextTab } from '../../src/formats/index.ts';
-import { playOut, type Phrase, type PlayedEvent } from '../../src/notation/index.ts';
+import type { Phrase, PlayedEvent } from '../../src/notation/index.ts';
 import { TUNINGS } from '../../src/pitch/index.ts';
 import { readCorpus } from '../corpus.ts';
 import { typedText } from '../typing.ts';
 import { sayable } from './sayable.ts';
-import { GUITAR, readOf, songOf, textsOf } from './songs.ts';
+import { comesOf, readOf, songOf, textsOf } from './songs.ts';
 
 const SURE = ['likely', 'guess', 'seen', 'arranged', 'optional', 'quiet'];
 
@@ -27,14 +27,7 @@ function said({ at, length, notes, marks, timed, arm, chord }: PlayedEvent) {
   };
 }
 
-function comes(phrase: Phrase): readonly unknown[] {
-  const events = playOut(phrase, GUITAR);
-  return events.flatMap((event, index) => {
-    const isAfterRest = events[index - 1]?.notes.length === 0;
-    const notes = event.notes.map(({ link, ...note }) => ({ ...note, ...(link && !isAfterRest && { link }) }));
-    return event.notes.some(({ guess }) => !guess) ? [said({ ...event, notes })] : [];
-  });
-}
+const comes = (phrase: Phrase) => comesOf(phrase, said);
 
 describe('a phrase that goes out as text tab and comes back', () => {
   test.each([

@@ -170,9 +170,9 @@ describe('what comes in', () => {
   });
 
   test('a pasted tab becomes shorthand in one press', async () => {
-    await mara.getByRole('button', { name: 'Add a phrase' }).click();
     const editor = mara.getByRole('textbox', { name: 'Fret shorthand' });
     await editor.click();
+    await mara.keyboard.press('Control+a');
     const tab = ['e|-----|', 'B|-----|', 'G|-7-9-|', 'D|-----|', 'A|-----|', 'E|-----|'].join('\n');
     await mara.evaluate((text) => {
       const data = new DataTransfer();

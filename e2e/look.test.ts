@@ -87,6 +87,8 @@ describe('on light and on dark paper', () => {
       await page.getByRole('combobox', { name: 'Student' }).click();
       await page.getByRole('option', { name: 'Ines Harrowmere' }).click();
       await page.getByRole('region', { name: 'Hearing list' }).waitFor();
+      // The list of students is gone from the page before it is looked at.
+      await page.getByRole('listbox').waitFor({ state: 'detached' });
       await page.keyboard.press('e');
       await page.getByRole('region', { name: 'Summary of the lesson' }).waitFor();
       expect(await faults(page)).toEqual([]);

@@ -1,4 +1,5 @@
-import { chance, mutated } from '../packages/core/test/formats/mutating.ts';
+import { chanceOf } from '../apps/server/test/chance.ts';
+import { mutated } from '../packages/core/test/formats/mutating.ts';
 import { READERS } from '../packages/core/test/formats/readers.ts';
 
 /** A file that takes longer than this to be read was not told off in time, milliseconds. Source: our promise for bad input. */
@@ -8,7 +9,7 @@ const MAX_MS = 1000;
 export function tortureFiles(seed: number, count: number, say: (line: string) => void): readonly string[] {
   const wrong: string[] = [];
   for (const [format, { file, read }] of Object.entries(READERS)) {
-    const random = chance(seed);
+    const random = chanceOf(seed);
     let longest = 0;
     for (let index = 0; index < count; index += 1) {
       const broken = mutated(file, random);

@@ -17,7 +17,7 @@ import {
   type ScoreEvent,
   type TimedValue,
 } from '../notation/index.ts';
-import { hasRepeats, stretchesOf, type SongToWrite, type Stretch, type Voice } from './song.ts';
+import { holds, stretchesOf, type SongToWrite, type Stretch, type Voice } from './song.ts';
 
 /** An event or rest of a bar, as it is written. `at` in ticks from the bar line. */
 export interface WrittenEvent extends Omit<ScoreEvent, 'tied'> {
@@ -354,24 +354,20 @@ function settledRepeat(repeat: RepeatItem, fold: boolean): readonly Item[] {
 
 /** Whether a repeat is a common beginning and, perhaps, endings that share out its passes. */
 function canBeFolded({ items, times }: RepeatItem): boolean {
-  if (hasRepeats(items) || times < 2 || firstTimed(items)?.kind === 'hold' || endsLoose(items)) return false;
+  if (holds(items, 'repeat') || times < 2 || firstTimed(items)?.kind === 'hold' || endsLoose(items)) return false;
   // What changes inside holds on at the next pass; a sign at its beginning is met at each.
   if (holds(items, 'setting') || (holds(items, 'harmony') && beforeTimed(items)?.kind !== 'harmony')) return false;
   const endings = items.findIndex(({ kind }) => kind === 'passes');
-  if (endings < 0) return !hasPasses(items);
+  if (endings < 0) return !holds(items, 'passes');
   const tail = items.slice(endings);
-  if (hasPasses(items.slice(0, endings)) || endings === 0) return false;
+  if (holds(items.slice(0, endings), 'passes') || endings === 0) return false;
   const begins = tail.map((item) => (item.kind === 'passes' ? firstTimed(item.items)?.kind : undefined));
   if (begins.some((kind) => kind === undefined || kind === 'hold')) return false;
   if (tail.some((item) => isNest(item) && endsLoose(item.items))) return false;
   const heard = tail.flatMap((item) =>
-    item.kind === 'passes' && !hasPasses(item.items) ? passesOf(item.passes, times) : [0],
+    item.kind === 'passes' && !holds(item.items, 'passes') ? passesOf(item.passes, times) : [0],
   );
   return heard.length === times && heard.every((pass, index) => pass === index + 1);
-}
-
-function holds(items: readonly Item[], kind: Item['kind']): boolean {
-  return items.some((item) => item.kind === kind || (isNest(item) && holds(item.items, kind)));
 }
 
 /** The harmony that stands before the first of some items that takes time; else that item. */
@@ -414,8 +410,4 @@ function passesOf(ranges: Extract<Item, { kind: 'passes' }>['passes'], times: nu
   return Array.from({ length: times }, (_, index) => index + 1).filter((pass) =>
     item.passes.some((range) => (range === 'last' ? pass === times : pass >= range[0] && pass <= range[1])),
   );
-}
-
-function hasPasses(items: readonly Item[]): boolean {
-  return items.some((item) => item.kind === 'passes' || (isNest(item) && hasPasses(item.items)));
 }

@@ -2,6 +2,7 @@ import { bestPath, fretPositionsOf, fretPositionsOnPath, type Guitar } from '../
 import {
   barTicks,
   mapEvents,
+  sameMeter,
   writeShorthand,
   type EventItem,
   type Item,
@@ -406,10 +407,6 @@ function swelled(loose: readonly Loose[]): readonly Item[] {
     }
   }
   return items;
-}
-
-function sameMeter(a: Meter, b: Meter): boolean {
-  return a.beats === b.beats && a.unit === b.unit;
 }
 
 function rangesOf(passes: readonly number[]): readonly (readonly [number, number])[] {

@@ -1,4 +1,4 @@
-import { isNest, isPlucking, type EventItem, type Item } from '../notation/index.ts';
+import { isGuessed, isNest, isPlucking, type EventItem, type Item } from '../notation/index.ts';
 import type { SongToWrite } from './song.ts';
 
 /** Formats that a song goes out in. */
@@ -115,7 +115,7 @@ function fromEvent({ value, notes, marks, link }: EventItem, found: Set<Feature>
     if (note.plucked) found.add('strokes');
     if (note.sureness) found.add('sureness');
     if (note.claim !== undefined) found.add('claims');
-    if (note.sought?.by === 'string' || note.sought?.by === 'fret') found.add('places');
+    if (isGuessed(note.sought)) found.add('places');
     if (note.moves?.some(({ unsized, upTo }) => unsized === true || upTo !== undefined)) found.add('openBends');
   }
 }

@@ -2,6 +2,7 @@ import {
   accompany,
   barTicks,
   perform,
+  sameMeter,
   tempoSegments,
   TICKS_PER_QUARTER,
   unroll,
@@ -10,7 +11,7 @@ import {
   type PlayedNote,
   type TempoSegment,
 } from '../notation/index.ts';
-import { stretchesOf, type SongToWrite, type Stretch } from './song.ts';
+import { headingOf, stretchesOf, type SongToWrite, type Stretch } from './song.ts';
 
 /** A note of a song as it is played, by its layer. Seconds count from the beginning of the song. */
 export interface SongNote extends PlayedNote {
@@ -36,26 +37,23 @@ export interface PlayedSong {
 export interface PlayOptions {
   /** Share of its tempo, 1 for as written. */
   readonly speed?: number;
-  /** Only this layer; all of them when left out. */
-  readonly layer?: string | undefined;
 }
 
 /**
  * Plays a song out by its form: each section as often as it goes round, each phrase at the tempo of its section, to the length of the
  * longest layer. Linear in what is played.
  */
-export function playSong(song: SongToWrite, { speed = 1, layer }: PlayOptions = {}): PlayedSong {
+export function playSong(song: SongToWrite, { speed = 1 }: PlayOptions = {}): PlayedSong {
   const { stretches, truncated } = stretchesOf(song, { fold: false });
-  const player = new SongPlayer(song, speed, layer);
+  const player = new SongPlayer(song, speed);
   for (const stretch of stretches) player.play(stretch);
   const layers = [...new Set(song.sections.flatMap(({ phrases }) => phrases.map((phrase) => phrase.layer)))];
-  return { ...player.played, layers: layers.filter((one) => layer === undefined || one === layer), truncated };
+  return { ...player.played, layers, truncated };
 }
 
 class SongPlayer {
   readonly #song: SongToWrite;
   readonly #speed: number;
-  readonly #layer: string | undefined;
   readonly #notes: SongNote[] = [];
   readonly #clicks: Click[] = [];
   readonly #chords: { seconds: number; chord: string | null }[] = [];
@@ -65,11 +63,10 @@ class SongPlayer {
   #seconds = 0;
   #ticks = 0;
 
-  constructor(song: SongToWrite, speed: number, layer: string | undefined) {
+  constructor(song: SongToWrite, speed: number) {
     if (!(speed > 0)) throw new RangeError(`a song is played at a share above 0 of its tempo, not ${speed}`);
     this.#song = song;
     this.#speed = speed;
-    this.#layer = layer;
   }
 
   get played(): Omit<PlayedSong, 'layers' | 'truncated'> {
@@ -83,7 +80,7 @@ class SongPlayer {
   play(stretch: Stretch): void {
     const { section, meter, ticks } = stretch;
     const bpm = stretch.bpm * this.#speed;
-    const label = [section.label, section.role].filter(Boolean).join(' ');
+    const label = headingOf(section);
     this.#markers.push({ at: this.#ticks, label });
     this.#setMeter(this.#ticks, meter);
     const [lead] = stretch.voices;
@@ -100,9 +97,8 @@ class SongPlayer {
           this.#clicks.push(...along.clicks.map((click) => ({ ...click, seconds: seconds + click.seconds })));
           this.#chords.push(...along.chords.map((chord) => ({ ...chord, seconds: seconds + chord.seconds })));
         }
-        if (this.#layer === undefined || voice.layer === this.#layer)
-          for (const note of perform(phrase, { ...section.guitar, ...options }))
-            this.#notes.push({ ...note, startSeconds: seconds + note.startSeconds, layer: voice.layer });
+        for (const note of perform(phrase, { ...section.guitar, ...options }))
+          this.#notes.push({ ...note, startSeconds: seconds + note.startSeconds, layer: voice.layer });
         seconds += along.seconds;
         at += length;
       }
@@ -142,7 +138,7 @@ class SongPlayer {
 
   #setMeter(at: number, meter: Meter): void {
     const last = this.#meters.at(-1);
-    if (last?.meter.beats === meter.beats && last.meter.unit === meter.unit) return;
+    if (last && sameMeter(last.meter, meter)) return;
     if (last?.at === at) this.#meters.pop();
     this.#meters.push({ at, meter });
   }

@@ -119,12 +119,17 @@ function roundsFrom(rounds: readonly TimedRound[], at: number): number {
 /** Whether all rounds of a section are written alike, and hold no repeat of their own, which could not stand inside another. */
 function areRoundsAlike({ passes, phrases }: SectionToWrite): boolean {
   const areWords = passes.every(({ bars }) => bars === undefined);
-  return areWords && phrases.every(({ phrase }) => !hasRounds(phrase.items) && !hasRepeats(phrase.items));
+  return areWords && phrases.every(({ phrase }) => !hasRounds(phrase.items) && !holds(phrase.items, 'repeat'));
 }
 
-/** Whether something is repeated among items. */
-export function hasRepeats(items: readonly Item[]): boolean {
-  return items.some((item) => item.kind === 'repeat' || (isNest(item) && hasRepeats(item.items)));
+/** Whether an item of a kind stands among some, at whatever depth. */
+export function holds(items: readonly Item[], kind: Item['kind']): boolean {
+  return items.some((item) => item.kind === kind || (isNest(item) && holds(item.items, kind)));
+}
+
+/** What a section is called: its label and its role, as far as they are said. */
+export function headingOf({ label, role }: Pick<SectionToWrite, 'label' | 'role'>): string {
+  return [label, role].filter(Boolean).join(' ');
 }
 
 function stretchOf(

@@ -108,6 +108,11 @@ export function readMeter(text: string): Meter | undefined {
   return { beats, unit: Number(match[2]) };
 }
 
+/** Whether two meters are the same. */
+export function sameMeter(a: Meter, b: Meter): boolean {
+  return a.beats === b.beats && a.unit === b.unit;
+}
+
 /** The text of a meter, `3/4`. */
 export function writeMeter(meter: Meter): string {
   return `${meter.beats}/${meter.unit}`;

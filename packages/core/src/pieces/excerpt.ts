@@ -5,6 +5,7 @@ import {
   heldSpans,
   isHeardOn,
   isNest,
+  sameMeter,
   settledStrokes,
   unroll,
   withItems,
@@ -274,7 +275,4 @@ function plain(kind: 'bar'): Item {
 }
 function setting(value: Extract<Item, { kind: 'setting' }>['setting']): Item {
   return { kind: 'setting', span: NOWHERE, setting: value };
-}
-function sameMeter(a: Meter, b: Meter): boolean {
-  return a.beats === b.beats && a.unit === b.unit;
 }

@@ -1,13 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { zipSync, strToU8 } from 'fflate';
-import { chance, mutated } from './mutating.ts';
+import { chanceOf } from '../../../../apps/server/test/chance.ts';
+import { mutated } from './mutating.ts';
 import { decode, readMidiFile, readMusicXml, readMxl, readTextTab, writeMidiFile } from '../../src/formats/index.ts';
 import { bytes, READERS, SONG, XML } from './readers.ts';
 
 describe('files that were damaged on their way', () => {
   test.each(Object.keys(READERS))('%s: 200 of them, each read to an end, none thrown', (format) => {
     const { file, read } = READERS[format] ?? { file: new Uint8Array(), read: () => undefined };
-    const random = chance(20_260_314);
+    const random = chanceOf(20_260_314);
     for (let count = 0; count < 200; count += 1) {
       const broken = mutated(file, random);
       expect(() => read(broken)).not.toThrow();

@@ -1,14 +1,3 @@
-/** Numbers from 0 to 1 by a seed. Source: mulberry32 (from memory). */
-export function chance(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
-
 /** A file with a few bytes changed, left out, doubled, or cut off at the end. */
 export function mutated(file: Uint8Array, random: () => number): Uint8Array {
   let bytes = [...file];

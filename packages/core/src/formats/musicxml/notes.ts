@@ -1,4 +1,5 @@
 import {
+  isGuessed,
   isPlucking,
   ticksOfTimed,
   TUPLET_TIMES,
@@ -48,7 +49,7 @@ export function writeNotes(event: WrittenEvent, context: NoteContext): readonly 
   const { item, values } = event;
   const { tuning } = context.guitar;
   const notes = (item?.notes ?? []).filter(
-    ({ string, sought }) => string <= tuning.openMidis.length && sought?.by !== 'string' && sought?.by !== 'fret',
+    ({ string, sought }) => string <= tuning.openMidis.length && !isGuessed(sought),
   );
   const written = context.isGrace ? GRACE_VALUES : values;
   return written.flatMap((value, index) => {

@@ -1,5 +1,5 @@
 import { unzipSync } from 'fflate';
-import { COMMON_TIME, TICKS_PER_QUARTER, type Feel, type Meter } from '../../notation/index.ts';
+import { barTicks, COMMON_TIME, TICKS_PER_QUARTER, type Feel, type Meter } from '../../notation/index.ts';
 import {
   makeTuning,
   OPEN_STRING_RANGE,
@@ -226,7 +226,7 @@ class PartReader {
   }
 
   #close(measure: XmlElement, draft: BarDraft, ticks: number): void {
-    const full = (this.#meter.beats * 4 * TICKS_PER_QUARTER) / this.#meter.unit;
+    const full = barTicks(this.#meter);
     const isShort = measure.attributes['implicit'] === 'yes' || this.#bars.length === 0;
     if (ticks > full)
       this.#problems.add(this.#place, `The bar is longer than ${this.#meter.beats}/${this.#meter.unit}.`);

@@ -1,7 +1,15 @@
-import { ticksOfTimed, TICKS_PER_QUARTER, type EventItem, type Meter, type Setup } from '../../notation/index.ts';
+import {
+  barTicks,
+  sameMeter,
+  ticksOfTimed,
+  TICKS_PER_QUARTER,
+  type EventItem,
+  type Meter,
+  type Setup,
+} from '../../notation/index.ts';
 import { OPEN_KEY, spell, type Key } from '../../pitch/index.ts';
 import { barsOfSong, type PartBars, type WrittenBar, type WrittenEvent } from '../bars.ts';
-import type { SongToWrite } from '../song.ts';
+import { headingOf, type SongToWrite } from '../song.ts';
 import { element, writeXml, type XmlElement } from '../xml.ts';
 import { writeHarmony } from './chords.ts';
 import { writeNotes, type Neighbours } from './notes.ts';
@@ -115,7 +123,7 @@ class PartWriter {
       neighbours,
     }: { readonly index: number; readonly isLast: boolean; readonly times: number; readonly neighbours: Walker },
   ): XmlElement {
-    const full = (bar.meter.beats * 4 * TICKS_PER_QUARTER) / bar.meter.unit;
+    const full = barTicks(bar.meter);
     const tuplets = tupletSigns(bar.events);
     return element(
       'measure',
@@ -133,7 +141,7 @@ class PartWriter {
   #attributesAt(bar: WrittenBar, isFirst: boolean): XmlElement | undefined {
     const guitar = bar.stretch?.section.guitar ?? this.#guitar;
     const isGuitarNew = isFirst || !sameGuitar(guitar, this.#guitar);
-    const isMeterNew = this.#meter?.beats !== bar.meter.beats || this.#meter.unit !== bar.meter.unit;
+    const isMeterNew = !this.#meter || !sameMeter(this.#meter, bar.meter);
     this.#guitar = guitar;
     this.#meter = bar.meter;
     if (!isGuitarNew && !isMeterNew) return undefined;
@@ -158,7 +166,7 @@ class PartWriter {
     const isTempoNew = bar.bpm !== undefined && bar.bpm !== this.#bpm;
     this.#bpm = bar.bpm ?? this.#bpm;
     const said = feel ?? (stretch && this.#feelAtStart());
-    const label = stretch && [stretch.section.label, stretch.section.role].filter(Boolean).join(' ');
+    const label = stretch && headingOf(stretch.section);
     const about = bar.repeatEnd?.isOpen ? bar.repeatEnd.times : undefined;
     return [
       ...(label ? [direction(element('rehearsal', {}, label))] : []),

@@ -1,4 +1,6 @@
 import {
+  isGuessed,
+  sameMeter,
   MARK_RECORDS,
   writeValue,
   type EventItem,
@@ -8,7 +10,7 @@ import {
 } from '../../notation/index.ts';
 import { spell, writeSpelling } from '../../pitch/index.ts';
 import { barsOfSong, type WrittenBar, type WrittenEvent } from '../bars.ts';
-import type { SongToWrite } from '../song.ts';
+import { headingOf, type SongToWrite } from '../song.ts';
 import { noteText } from './signs.ts';
 
 /** How wide a line may be, characters. */
@@ -88,14 +90,13 @@ class TabWriter {
       }
       if (stretch) {
         this.#guitar = stretch.section.guitar;
-        lines.push(`== ${[stretch.section.label, stretch.section.role].filter(Boolean).join(' ')} ==`);
+        lines.push(`== ${headingOf(stretch.section)} ==`);
         lines.push(`tempo ${Math.round(stretch.bpm * 10) / 10}, ${stretch.meter.beats}/${stretch.meter.unit}`);
         lines.push(...stretch.changes.map((change) => `(${change})`), '');
       }
       for (const name of bar.phrases) lines.push(`-- ${name} --`, '');
       const before = bars[index - 1];
-      const isMeterNew =
-        !stretch && before && (before.meter.beats !== bar.meter.beats || before.meter.unit !== bar.meter.unit);
+      const isMeterNew = !stretch && before && !sameMeter(before.meter, bar.meter);
       columns.push(this.#opening(bar, isMeterNew ? `${bar.meter.beats}/${bar.meter.unit}` : ''));
       for (const event of bar.events) columns.push(...this.#event(event));
       const next = bars[index + 1];
@@ -147,7 +148,7 @@ class TabWriter {
   #column(item: EventItem | null, event: WrittenEvent, value: string, chord: string): Column {
     const count = this.#guitar.tuning.openMidis.length;
     const texts = (item?.notes ?? [])
-      .filter(({ string, sought }) => string <= count && sought?.by !== 'string' && sought?.by !== 'fret')
+      .filter(({ string, sought }) => string <= count && !isGuessed(sought))
       .map((note, index) => ({
         string: note.string,
         ...noteText(note, {

@@ -4,6 +4,7 @@
  */
 const shared = {
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/tools/propertySeed.mjs'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleFileExtensions: ['ts', 'js', 'mjs', 'cjs', 'json', 'node'],
   transform: {

@@ -236,6 +236,17 @@ describe('series', () => {
     expect(series.total).toBe(5);
   });
 
+  test('one chosen while the list is being read stays, whichever answer comes last', async () => {
+    open(['a', 'b']);
+    const series = useSeries();
+    const opened = series.open(undefined);
+    await series.choose('b');
+    await opened;
+    expect(series.chosen?.id).toBe('b');
+    await Promise.all([series.choose('a'), series.choose('b')]);
+    expect(series.chosen?.id).toBe('b');
+  });
+
   test('one that is ended is not open', async () => {
     open(['c']);
     await useSeries().open(undefined);

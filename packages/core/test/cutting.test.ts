@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { COMMON_TIME, heardOf, readShorthand, unroll, writeShorthand, type Phrase } from '../src/notation/index.ts';
+import {
+  COMMON_TIME,
+  heardOf,
+  inRound,
+  readShorthand,
+  unroll,
+  writeShorthand,
+  type Phrase,
+} from '../src/notation/index.ts';
 import {
   assemble,
   cutKey,
@@ -276,9 +284,12 @@ describe('stretches of a phrase', () => {
       '/16 5Dh7 5G 7G 5B /4 10Bb1 | /8 8e 5e',
       '{m: 0E%2} 3E 5E [ 7G 5G ]2 /4 5G',
       '/8t 7D 5D 7D /4 5G 5G 5G | /8 5e 8B _ 5e 8B p5 7G 5G',
+      // A hold that stands alone in a choice or a span goes with what it holds.
+      '- 0E+xE {either: _ // }',
+      '7G_ <5A7D {either: {m: } _ // }',
     ];
     for (const text of texts) {
-      const whole = read(text);
+      const whole = inRound(read(text), { round: 3, of: 3 });
       const { length, events } = unroll(whole);
       for (const { at } of cutPoints(whole)) {
         const halves = [

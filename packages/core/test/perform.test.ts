@@ -87,6 +87,12 @@ describe('what sounds when', () => {
     ratios('12D* 7D* 5D* 4D*').forEach((ratio, index) => expect(ratio).toBeCloseTo([2, 3, 4, 5][index] ?? 0, 9));
   });
 
+  test('graces alone, with nothing to take time from, each sound for a 32nd', () => {
+    expect(play('5A7D/g').map(({ durationSeconds }) => durationSeconds)).toEqual([0.125, 0.125]);
+    const [first, second] = play('5G/g 7G/g');
+    expect([first?.startSeconds, second?.startSeconds]).toEqual([0, 0.125]);
+  });
+
   test('a grace note takes a 32nd from the event after it', () => {
     const [grace, main] = play('/4 5G 7G/g 9G').slice(1);
     expect([grace?.startSeconds, grace?.durationSeconds]).toEqual([1, 0.125]);

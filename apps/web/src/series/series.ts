@@ -21,6 +21,8 @@ export const useSeries = defineStore('series', () => {
   const total = ref(0);
   const students = ref<readonly Student[]>([]);
   const chosen = ref<Series>();
+  /** Which was asked for last; an answer that comes after another was asked for is not shown. */
+  let wanted: string | undefined;
   /** Lessons of all series in the coming days. */
   const coming = ref<readonly Lesson[]>([]);
 
@@ -35,13 +37,12 @@ export const useSeries = defineStore('series', () => {
     } while (fresh.length < Math.min(shown, total.value));
     lines.value = fresh;
     coming.value = await api.lessons({ query: { days: SWAP_DAYS } });
-    const stays = chosen.value && fresh.some(({ id }) => id === chosen.value?.id);
-    await choose(stays ? chosen.value?.id : fresh[0]?.id);
+    await choose(fresh.some(({ id }) => id === wanted) ? wanted : fresh[0]?.id);
   }
 
   /** Opens the page, with one series chosen or the first; nothing of before is shown meanwhile. */
   async function open(id: string | undefined): Promise<void> {
-    [lines.value, chosen.value, coming.value] = [undefined, undefined, []];
+    [lines.value, chosen.value, coming.value, wanted] = [undefined, undefined, [], undefined];
     const opening = id === undefined ? undefined : choose(id);
     [students.value] = await Promise.all([api.students(), opening]);
     await load();
@@ -54,13 +55,14 @@ export const useSeries = defineStore('series', () => {
   }
 
   async function choose(id: string | undefined): Promise<void> {
+    wanted = id;
     const fresh = id === undefined ? undefined : await api.series({ id });
-    chosen.value = fresh && !fresh.struck ? fresh : undefined;
+    if (wanted === id) chosen.value = fresh && !fresh.struck ? fresh : undefined;
   }
 
   async function begin(body: SeriesBody): Promise<Series> {
     const begun = await api.beginSeries({ body });
-    chosen.value = begun;
+    [chosen.value, wanted] = [begun, begun.id];
     await load();
     return begun;
   }

@@ -1,3 +1,4 @@
+import type { Span } from './model.ts';
 import type { Fix } from './problems.ts';
 import { STRING_SIGNS } from './strings.ts';
 
@@ -27,9 +28,12 @@ export function meantBy(word: string): readonly Fix[] {
 /** A mark of a note that stands alone behind it: `15B b1`. */
 const ALONE = /^(?:bb?|rr?|pb)[\d.¼½¾>?]*$|^(?:full|half|~~?)$/;
 
-/** Glues a mark that stands alone to the note before it; none where it is no mark, or no note is right before. */
-export function glued(word: string, before: { readonly to: number } | undefined, at: number): readonly Fix[] {
-  if (!before || !ALONE.test(word)) return [];
-  const span = { from: before.to, to: at + word.length };
-  return [{ title: `Put ${word} to the note before`, span, text: word }];
+/** Where a group begins or ends, or the next way of playing it. */
+const GROUP_SIGN = /[[\]{}]|\/\//;
+
+/** Glues a mark that stands alone to the note before it; none where it is no mark, or no note is right before, or a group ends between. */
+export function glued(text: string, { from, to }: Span, before: Span | undefined): readonly Fix[] {
+  const word = text.slice(from, to);
+  if (!before || !ALONE.test(word) || GROUP_SIGN.test(text.slice(before.to, from))) return [];
+  return [{ title: `Put ${word} to the note before`, span: { from: before.to, to }, text: word }];
 }

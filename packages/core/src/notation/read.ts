@@ -261,7 +261,7 @@ class PhraseReader {
       shifted(inner, offset),
       message,
       ...there,
-      ...glued(this.#typed, this.#links.before?.span, offset),
+      ...glued(this.#text, { from: offset, to: offset + this.#typed.length }, this.#links.before?.span),
     );
   }
 
@@ -278,8 +278,7 @@ class PhraseReader {
   /** A bend typed apart from its note, where none stands that it could move: the note right before is bent. */
   #late(moves: readonly BendMove[], span: Span): void {
     const { before } = this.#links;
-    const word = this.#text.slice(span.from, span.to);
-    const fixes = glued(word, before?.span, span.from);
+    const fixes = glued(this.#text, span, before?.span);
     if (!before || this.#items.at(-1) !== before) {
       const message = 'Nothing stands bent here that this could move; a bend is typed behind its note.';
       this.#problems.add('nothing-bent', span, message, ...fixes);
@@ -290,7 +289,7 @@ class PhraseReader {
     this.#problems.add(
       'bend-whose',
       span,
-      `Read as ${word} on the note before, which nothing stands bent on.`,
+      `Read as ${this.#text.slice(span.from, span.to)} on the note before, which nothing stands bent on.`,
       ...fixes,
     );
   }

@@ -282,7 +282,7 @@ class Walk {
     };
   }
 
-  /** Graces were placed with no length; each takes its time from the event after, else from the one before. */
+  /** Graces were placed with no length; each takes its time from the event after, else from the one before; alone, they have their own. */
   #placeGraces(): void {
     let graces: Draft[] = [];
     let before: Draft | undefined;
@@ -300,7 +300,12 @@ class Walk {
       }
       before = event;
     }
-    if (graces.length === 0 || !before) return;
+    if (graces.length === 0) return;
+    if (!before) {
+      spread(graces, 0, GRACE_TICKS);
+      this.#at += graces.length * GRACE_TICKS;
+      return;
+    }
     const each = graceTicks(graces.length, before.length);
     before.length -= each * graces.length;
     spread(graces, before.at + before.length, each);

@@ -134,13 +134,19 @@ function countOf(item: Item, meter: Meter): number {
   return isNest(item) ? unroll({ meter, items: [item] }).events.length : 0;
 }
 
-/** Whether an item begins with a note that a link holds to the one before. */
+/** Whether an item begins with a note that a link holds to the one before, or with a hold of it. */
 function isLinked(item: Item): boolean {
   if (item.kind === 'event') return growsFromBefore(item);
-  const first = isNest(item)
-    ? item.items.find((one) => one.kind === 'event' || one.kind === 'rest' || isNest(one))
-    : undefined;
+  if (item.kind === 'hold') return true;
+  const first = isNest(item) ? item.items.find(hasTime) : undefined;
   return first !== undefined && isLinked(first);
+}
+
+/** Whether an item takes time, or can: what is nested and empty cannot. */
+function hasTime(item: Item): boolean {
+  return (
+    item.kind === 'event' || item.kind === 'rest' || item.kind === 'hold' || (isNest(item) && item.items.some(hasTime))
+  );
 }
 
 /** The items of a phrase with those taken apart that a cut lies inside: repeats are written out, spans and rolls spread over their events. */
@@ -226,9 +232,9 @@ function sliceOf(phrase: Phrase, { from, to }: Excerpt): Slice {
   const all = apart(phrase, timeline, [from, end]);
   let held = false;
   const inside = all.filter(({ item, at, length }) => {
-    // A hold goes with the event it holds.
-    if (item.kind === 'hold') return held;
     if (length > 0) return (held = at >= from && at < end);
+    // A hold goes with the event it holds, also one that stands alone in a repeat or a span.
+    if (isLinked(item)) return held;
     if (item.kind === 'bar') return at > from && at <= end;
     return at >= from && at < end;
   });
@@ -257,9 +263,7 @@ function leadOf(all: readonly Placed[], from: number, withinBar: boolean): reado
 
 /** Without a hold of, or a slur out of, what is cut away. */
 function begin(items: readonly Item[]): readonly Item[] {
-  const index = items.findIndex(
-    (item) => item.kind === 'event' || item.kind === 'rest' || item.kind === 'hold' || isNest(item),
-  );
+  const index = items.findIndex(hasTime);
   const item = items[index];
   if (item?.kind === 'hold')
     return begin([...items.slice(0, index), { ...item, kind: 'rest' }, ...items.slice(index + 1)]);

@@ -198,6 +198,21 @@ test('lessons go into one’s own calendar by an address that can be ended', asy
   await mara.getByRole('button', { name: 'Make an address' }).waitFor();
   expect((await fetch(address)).status).toBe(404);
   await mara.goto('/series');
-  const file = await saved(mara, () => mara.getByRole('button', { name: 'Calendar file' }).click());
+  await mara.getByRole('button', { name: 'Download' }).click();
+  const file = await saved(mara, () => mara.getByRole('menuitem', { name: /^Calendar file/ }).click());
   expect(await readFile(file, 'utf8')).toMatch(/BEGIN:VTIMEZONE[\s\S]*RRULE:FREQ=WEEKLY/);
+});
+
+test('on paper the ledger has all its columns, upright and across, and nothing to press', async () => {
+  const ines = await stage.enter('ines');
+  await ines.getByRole('link', { name: 'Ledger', exact: true }).click();
+  await ines.getByRole('columnheader', { name: 'Next step' }).waitFor();
+  for (const landscape of [false, true]) {
+    const pdf = join(folder, `ledger-${landscape}.pdf`);
+    await ines.pdf({ path: pdf, format: 'A4', landscape, preferCSSPageSize: true });
+    const words = run('pdftotext', '-layout', pdf, '-');
+    for (const heading of ['Phrase', 'Of target', 'Next step', 'Opening bend', 'join on'])
+      expect(words).toContain(heading);
+    expect(words).not.toMatch(/Print|Download/);
+  }
 });

@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
+import { degreesOf } from '@jam-ledger/core/harmony';
 import { readShorthand, scoreOf } from '@jam-ledger/core/notation';
+import { readKey, TUNINGS } from '@jam-ledger/core/pitch';
 import { wrapped } from '../src/handouts/wrapped.ts';
-import { onlyShown } from '../src/handouts/onlyShown.ts';
+import { sayPiece } from '../src/handouts/goals.ts';
+import { onlyShown, withDegrees } from '../src/handouts/onlyShown.ts';
 import { planPages, type Block } from '../src/handouts/pagePlan.ts';
 import { woffToTtf } from '../src/handouts/woff.ts';
 import { readFileSync } from 'node:fs';
@@ -43,6 +46,12 @@ describe('pages of a handout', () => {
     expect(planPages([head], 250).pages).toHaveLength(1);
   });
 
+  test('what begins a page leaves the rest of the one before, and no heading goes with it', () => {
+    const { pages } = planPages([line(50), head, { height: 20, startsPage: true }, line(50)], 250);
+    expect(pages.map(({ blocks }) => blocks.length)).toEqual([2, 2]);
+    expect(planPages([{ height: 20, startsPage: true }], 250).pages).toHaveLength(1);
+  });
+
   test('words are broken between words', () => {
     expect(wrapped('one two three', 8)).toEqual(['one two', 'three']);
     expect(wrapped('  extraordinary  a b ', 5)).toEqual(['extraordinary', 'a b']);
@@ -70,6 +79,26 @@ describe('pages of a handout', () => {
     expect(fingers?.events[0]?.item?.notes[0]?.finger).toBe('1');
     expect(fingers?.events[0]?.chord).toBe('Am');
   });
+});
+
+test('degrees stand under each note struck, against the chord or else the key, the lowest first', () => {
+  const { phrase } = readShorthand('/2 5G _ 3A2D0G 9G | :Am [ 5G 7G ]2 xG');
+  const key = readKey('C major');
+  if (!key) throw new Error('the key does not read');
+  const degrees = degreesOf(phrase, { tuning: TUNINGS.standard, capo: 0, key });
+  const said = withDegrees(scoreOf(phrase), degrees).flatMap(({ events }) => events.map((event) => event.degrees));
+  expect(said.filter((one) => one !== undefined)).toEqual(['1', '1 3 5', '3', 'b3', '4']);
+});
+
+test('the last page says where a piece stands and how it goes on', () => {
+  const rung = (bpm: number, percent = 100) => ({ bpm, percent });
+  const piece = {
+    phrase: { id: 'p', name: 'Riff', text: '' },
+    next: { ...rung(70), move: 'up' as const, reason: '' },
+    rungs: [rung(60, 50), rung(70), rung(96)],
+    targetBpm: 96,
+  };
+  expect(sayPiece(piece)).toBe('Riff: now 70 bpm, target 96 bpm; rungs 60 (50 %), 70, 96');
 });
 
 describe('a font out of its WOFF file', () => {

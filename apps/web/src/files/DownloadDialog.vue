@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { lossesOf, writeShorthandFile, type SongFormat, type TabWidth } from '@jam-ledger/core/formats';
+import { writeShorthandFile, type SongFormat, type TabWidth } from '@jam-ledger/core/formats';
 import { proxy } from 'comlink';
 import Button from 'primevue/button';
 import Checkbox from 'primevue/checkbox';
@@ -8,7 +8,7 @@ import InputNumber from 'primevue/inputnumber';
 import ProgressBar from 'primevue/progressbar';
 import RadioButton from 'primevue/radiobutton';
 import Select from 'primevue/select';
-import { computed, ref, toRaw } from 'vue';
+import { computed, ref, toRaw, watch } from 'vue';
 import { askFiles, endFiles } from './askFiles.ts';
 import { fileName, saveFile } from './saveFile.ts';
 import { FORMATS, type Takeable } from './takeable.ts';
@@ -37,7 +37,18 @@ const trouble = ref('');
 /** How many files somebody ended while they were made; that is no trouble. */
 let ended = 0;
 const what = computed(() => props.choices[chosen.value] ?? props.choices[0]);
-const losses = computed(() => (open.value && what.value ? lossesOf(format.value, what.value.song()) : []));
+/** What the format cannot carry; counting it means playing the song out. */
+const losses = ref<readonly string[]>([]);
+watch(
+  [open, what, format],
+  async ([isOpen, value, kind]) => {
+    losses.value = [];
+    if (!isOpen || !value) return;
+    const found = await askFiles((worker) => worker.lossesOf(kind, toRaw(value.song()))).catch(() => []);
+    if (value === what.value && kind === format.value) losses.value = found;
+  },
+  { immediate: true },
+);
 
 async function save(): Promise<void> {
   const { value } = what;

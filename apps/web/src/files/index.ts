@@ -1,4 +1,5 @@
 export { default as DownloadButton } from './DownloadButton.vue';
+export { default as DownloadMenu } from './DownloadMenu.vue';
 export { askFiles, endFiles } from './askFiles.ts';
 export type { ReadFile } from './files.worker.ts';
 export { fileName, saveFile } from './saveFile.ts';

@@ -13,7 +13,8 @@ import { useRequests } from '../requests/index.ts';
 import { isForPage, useNotices, useSession } from '../session/index.ts';
 import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
 import { loadMusicFont } from '../tab/index.ts';
-import { handoutBlocks } from './handout.ts';
+import { useGoals } from './goals.ts';
+import { handoutBlocks, printable } from './handout.ts';
 import { planPages, type PageLine } from './pagePlan.ts';
 import { paperPixels, PAPERS, type PaperName } from './paper.ts';
 import PaperPage from './PaperPage.vue';
@@ -23,14 +24,16 @@ const store = useSong();
 const session = useSession();
 const ledger = useLedger();
 const requests = useRequests();
+const goalsOf = useGoals();
 const notices = useNotices();
 const form = useSongForm(() => store.song);
 const isReady = ref(false);
-const sections = ref<readonly string[]>([]);
+/** Phrases that are put on it. */
+const chosen = ref<readonly string[]>([]);
 const paper = useLocalStorage<PaperName>('jam-paper', 'A4');
 const shown = useLocalStorage(
   'jam-handout',
-  { staff: false, fingers: true, strokes: true, words: true, chords: true, goals: false },
+  { staff: false, fingers: true, strokes: true, degrees: false, words: true, chords: true, goals: false },
   { mergeDefaults: true },
 );
 const share = ref<number>();
@@ -41,18 +44,40 @@ onMounted(() =>
   notices.tell(async () => {
     const id = String(route.params['id']);
     await Promise.all([store.loadSheet(id), loadMusicFont()]);
-    sections.value = (song.value?.sections ?? []).map((section) => section.id);
+    chosen.value = song.value ? printable(song.value).map((phrase) => phrase.id) : [];
     isReady.value = true;
     await requests.load();
     await ledger.load(session.isStudent ? undefined : song.value?.student.id);
   }),
 );
 
-/** Targets and next steps of the pieces of this song. */
-const goals = computed(() =>
-  ledger.pieces
-    .filter((piece) => piece.song.id === song.value?.id)
-    .map(({ phrase, next, targetBpm }) => `${phrase.name}: next ${next.bpm}, target ${targetBpm}`),
+/** Where each piece of this song that was given stands, its rungs, and the next lesson; asked for when it is wanted. */
+const goals = ref<readonly string[]>([]);
+const givenIds = computed(() =>
+  ledger.pieces.filter((piece) => piece.song.id === song.value?.id && piece.assignedOn !== null).map(({ id }) => id),
+);
+watch(
+  [() => shown.value.goals, givenIds],
+  ([wanted, ids]) => {
+    const studentId = song.value?.student.id;
+    if (!wanted || studentId === undefined) return;
+    return notices.tell(async () => void (goals.value = await goalsOf.linesFor(studentId, ids)));
+  },
+  { immediate: true },
+);
+/** Sections with their phrases, to choose from. */
+const choices = computed(() =>
+  (song.value ? printable(song.value) : []).reduce<{ label: string; items: { id: string; label: string }[] }[]>(
+    (groups, { id, name }) => {
+      const section = song.value?.sections.find(({ phrases }) => phrases.some((one) => one.id === id));
+      const label = [section?.label, section?.role].filter(Boolean).join(' ');
+      const group = groups.at(-1);
+      if (group?.label === label) group.items.push({ id, label: name });
+      else groups.push({ label, items: [{ id, label: name }] });
+      return groups;
+    },
+    [],
+  ),
 );
 /** What was agreed for this song, and what was not asked for. */
 const scope = computed(() => {
@@ -68,7 +93,7 @@ const plan = computed(() => {
   const { goals: withGoals, ...only } = shown.value;
   const options = {
     ...only,
-    sections: new Set(sections.value),
+    phrases: new Set(chosen.value),
     goals: withGoals ? goals.value : [],
     scope: scope.value,
   };
@@ -125,6 +150,7 @@ const CHOICES = [
   { name: 'staff', label: 'notation' },
   { name: 'fingers', label: 'fingers' },
   { name: 'strokes', label: 'strokes' },
+  { name: 'degrees', label: 'degrees' },
   { name: 'words', label: 'words' },
   { name: 'chords', label: 'chords' },
   { name: 'goals', label: 'what to practise' },
@@ -139,13 +165,16 @@ const CHOICES = [
         {{ song.title }} for <strong>{{ song.student.name }}</strong>
       </p>
       <MultiSelect
-        v-model="sections"
-        :options="song.sections.map(({ id, label, role }) => ({ id, label: `${label} ${role}` }))"
+        v-model="chosen"
+        :options="choices"
         option-label="label"
         option-value="id"
-        aria-label="Sections"
+        option-group-label="label"
+        option-group-children="items"
+        aria-label="Phrases"
         :max-selected-labels="2"
-        placeholder="No section"
+        :selected-items-label="chosen.length === store.phrases.length ? 'All phrases' : '{0} phrases'"
+        placeholder="No phrase"
       />
       <Select
         v-model="paper"
@@ -228,6 +257,7 @@ const CHOICES = [
   }
   .pages {
     display: block;
+    padding: 0;
     zoom: 1 !important;
     overflow: visible;
   }

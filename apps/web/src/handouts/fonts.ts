@@ -13,6 +13,11 @@ export interface DocumentFonts {
   readonly has: (character: string) => boolean;
 }
 
+/** Lets the page do what waits, between two parts of long work. */
+export function breath(): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve));
+}
+
 let loading: Promise<DocumentFonts> | undefined;
 
 /** Fetches the fonts once. @throws Error in a sentence where they cannot be fetched */
@@ -27,13 +32,19 @@ export function loadDocumentFonts(): Promise<DocumentFonts> {
 async function load(): Promise<DocumentFonts> {
   const [music, plain, bold, italic] = await Promise.all([musicUrl, plainUrl, boldUrl, italicUrl].map(fetchBytes));
   if (!music || !plain || !bold || !italic) throw new Error('The fonts are not there.');
+  const words: DocumentFonts['words'][number][] = [];
+  for (const [style, file] of [
+    ['normal', plain],
+    ['bold', bold],
+    ['italic', italic],
+  ] as const) {
+    words.push({ style, bytes: woffToTtf(file) });
+    await breath();
+  }
   const known = parse(bufferOf(plain));
+  await breath();
   return {
-    words: [
-      { style: 'normal', bytes: woffToTtf(plain) },
-      { style: 'bold', bytes: woffToTtf(bold) },
-      { style: 'italic', bytes: woffToTtf(italic) },
-    ],
+    words,
     music: parse(bufferOf(music)),
     has: (character) => known.charToGlyphIndex(character) > 0,
   };

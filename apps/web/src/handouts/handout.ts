@@ -1,18 +1,21 @@
 import { FIDELITY_SAYS, songAt, type Phrase, type Section, type Transcription } from '@jam-ledger/contract';
 import { keyTextAt } from '@jam-ledger/core/form';
-import { scoreOf, type ScoreBar } from '@jam-ledger/core/notation';
+import { degreesOf, type Degree } from '@jam-ledger/core/harmony';
+import { scoreOf, type Phrase as NotatedPhrase, type ScoreBar } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { sayPass, type SongForm } from '../songs/index.ts';
 import { laySystems, legendOf, tuningOf, type LaidSystem } from '../tab/index.ts';
 import { clockText } from '../ui/index.ts';
-import { onlyShown, type Shown } from './onlyShown.ts';
+import { onlyShown, withDegrees, type Shown } from './onlyShown.ts';
 import type { Block, PageLine } from './pagePlan.ts';
 import { wrapped } from './wrapped.ts';
 
 /** What is put on a handout. */
 export interface HandoutOptions extends Shown {
-  readonly sections: ReadonlySet<string>;
+  /** Phrases that are put on it; a section without a phrase stands on it with all of them. */
+  readonly phrases: ReadonlySet<string>;
   readonly staff: boolean;
+  readonly degrees: boolean;
   /** Lines of the last page; none where it is not wanted. */
   readonly goals: readonly string[];
   /** What was agreed and what was not wanted, in words; empty where nobody asked for it. */
@@ -61,8 +64,10 @@ export function handoutBlocks(
   const blocks: HandoutBlock[] = [...headOf(song), ...options.scope.flatMap((line) => wordsOf('note', line))];
   const all: ScoreBar[] = [];
   const given = new Map<string, Phrase>();
-  for (const section of song.sections.filter(({ id }) => options.sections.has(id))) {
-    const played = section.phrases.filter(({ chosen }) => chosen);
+  const isWhole = printable(song).every(({ id }) => options.phrases.has(id));
+  for (const section of song.sections) {
+    const played = playedOf(section).filter(({ id }) => options.phrases.has(id));
+    if (played.length === 0 && !(isWhole && section.phrases.length === 0)) continue;
     blocks.push(...sectionHead(section, form));
     for (const phrase of played) {
       const first = phrase.refersTo === null ? undefined : given.get(phrase.refersTo);
@@ -72,13 +77,31 @@ export function handoutBlocks(
         );
         continue;
       }
-      const bars = onlyShown(scoreOf(form.readingOf(phrase).phrase), options);
+      const read = form.readingOf(phrase).phrase;
+      const shown = onlyShown(scoreOf(read), options);
+      const bars = options.degrees ? withDegrees(shown, degreesIn(read, section, song)) : shown;
       all.push(...bars);
       given.set(phrase.id, phrase);
       blocks.push(...phraseBlocks(phrase, { bars, section, song, options, width }));
     }
   }
   return [...blocks, ...footOf(all, options)];
+}
+
+/** The phrases of a section that are played: of each place the version that is chosen. */
+function playedOf({ phrases }: Section): readonly Phrase[] {
+  return phrases.filter(({ chosen }) => chosen);
+}
+
+/** What can be put on a handout. */
+export function printable(song: Transcription): readonly Phrase[] {
+  return song.sections.flatMap(playedOf);
+}
+
+function degreesIn(read: NotatedPhrase, section: Section, song: Transcription): readonly Degree[] {
+  const there = songAt(song, section);
+  const key = readKey(keyTextAt(section.startSeconds, song)) ?? OPEN_KEY;
+  return degreesOf(read, { tuning: tuningOf(there), capo: there.capo, key });
 }
 
 function sayPlace(place: PageLine | undefined): string {
@@ -160,7 +183,7 @@ function footOf(bars: readonly ScoreBar[], { goals }: HandoutOptions): readonly 
   return [
     ...(legend.length > 0 ? wordsOf('section', 'Signs', { keepsWithNext: true }) : []),
     ...legend.flatMap((line) => wordsOf('legend', line)),
-    ...(goals.length > 0 ? wordsOf('section', 'To practise', { keepsWithNext: true }) : []),
+    ...(goals.length > 0 ? wordsOf('section', 'To practise', { keepsWithNext: true, startsPage: true }) : []),
     ...goals.flatMap((line) => wordsOf('note', line)),
     ...wordsOf('rights', RIGHTS),
   ];

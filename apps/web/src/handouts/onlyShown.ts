@@ -1,3 +1,4 @@
+import type { Degree } from '@jam-ledger/core/harmony';
 import { isPlucking, type EventItem, type ScoreBar, type ScoreEvent } from '@jam-ledger/core/notation';
 
 /** What stands on a handout besides frets and rhythm. */
@@ -41,4 +42,23 @@ function shownItem(item: EventItem, { fingers, strokes }: Shown): EventItem {
       ...(strokes && plucked && { plucked }),
     })),
   };
+}
+
+/** Bars with what their notes are against the chord, else against the key, written under them; of a repeat, as it is on the first pass. */
+export function withDegrees(bars: readonly ScoreBar[], degrees: readonly Degree[]): readonly ScoreBar[] {
+  const said = new Map<number, Map<number, Degree>>();
+  for (const one of degrees) {
+    const there = said.get(one.span.from) ?? new Map<number, Degree>();
+    if (!there.has(one.string)) there.set(one.string, one);
+    said.set(one.span.from, there);
+  }
+  return bars.map((bar) => ({
+    ...bar,
+    events: bar.events.map((event): ScoreEvent => {
+      const notes = event.item && !event.tied ? [...(said.get(event.span.from)?.values() ?? [])] : [];
+      if (notes.length === 0) return event;
+      const lowestFirst = notes.sort((a, b) => a.midi - b.midi);
+      return { ...event, degrees: lowestFirst.map(({ degree, keyDegree }) => degree ?? keyDegree).join(' ') };
+    }),
+  }));
 }

@@ -3,6 +3,8 @@ export interface Block {
   readonly height: number;
   /** Whether it must not stand at the foot of a page without the one behind it. */
   readonly keepsWithNext?: boolean;
+  /** Whether it begins a new page. */
+  readonly startsPage?: boolean;
   /** Whether it is a line of music, which is counted. */
   readonly isLine?: boolean;
   /** The phrase that begins with this line. */
@@ -43,7 +45,7 @@ export function planPages<Of extends Block>(blocks: readonly Of[], height: numbe
   while (at < blocks.length) {
     const group = groupFrom(blocks, at);
     const needed = group.reduce((sum, block) => sum + block.height, 0);
-    if (pages.length === 0 || (y > 0 && y + needed > height)) {
+    if (pages.length === 0 || (y > 0 && (y + needed > height || group[0]?.startsPage))) {
       pages.push({ blocks: [] });
       y = 0;
       line = 0;
@@ -63,6 +65,6 @@ export function planPages<Of extends Block>(blocks: readonly Of[], height: numbe
 /** A block with those that must stand with it. */
 function groupFrom<Of extends Block>(blocks: readonly Of[], at: number): readonly Of[] {
   let to = at;
-  while (blocks[to]?.keepsWithNext && to + 1 < blocks.length) to += 1;
+  while (blocks[to]?.keepsWithNext && to + 1 < blocks.length && !blocks[to + 1]?.startsPage) to += 1;
   return blocks.slice(at, to + 1);
 }

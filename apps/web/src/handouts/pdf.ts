@@ -1,6 +1,6 @@
 import { jsPDF } from 'jspdf';
 import { svg2pdf } from 'svg2pdf.js';
-import { loadDocumentFonts, type DocumentFonts } from './fonts.ts';
+import { breath, loadDocumentFonts, type DocumentFonts } from './fonts.ts';
 import { MUSIC_SCALE, type HandoutBlock, type WordsLook } from './handout.ts';
 import type { PagePlan } from './pagePlan.ts';
 import { paperPixels, type PaperName } from './paper.ts';
@@ -34,6 +34,7 @@ export async function makePdf({ plan, paper, title, tell, signal }: PdfJob): Pro
   for (const { style, bytes } of fonts.words) {
     doc.addFileToVFS(`${style}.ttf`, binary(bytes));
     doc.addFont(`${style}.ttf`, FAMILY, style);
+    await breath();
   }
   const host = document.createElement('div');
   host.className = 'ink-on-white';
@@ -60,7 +61,7 @@ export async function makePdf({ plan, paper, title, tell, signal }: PdfJob): Pro
         done += 1;
         if (performance.now() - since > SLICE_MS) {
           tell(done / total);
-          await new Promise((resolve) => setTimeout(resolve));
+          await breath();
           since = performance.now();
         }
       }
@@ -74,6 +75,7 @@ export async function makePdf({ plan, paper, title, tell, signal }: PdfJob): Pro
     host.remove();
   }
   tell(1);
+  await breath();
   return doc.output('arraybuffer');
 }
 

@@ -3,10 +3,9 @@ import type { EntryRow, Ledger, LedgerPiece, OldEntry } from '@jam-ledger/contra
 import { writeCsv } from '@jam-ledger/core/formats';
 import Button from 'primevue/button';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
-import Menu from 'primevue/menu';
-import { computed, shallowRef, useTemplateRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { fileName, saveFile } from '../files/index.ts';
+import { DownloadMenu, fileName, saveFile } from '../files/index.ts';
 import { useNotices } from '../session/index.ts';
 import { ENTRY_HEADINGS, entryRows, LEDGER_HEADINGS, ledgerRows } from './ledgerTable.ts';
 import { readResults, type ResultsRead } from './readResults.ts';
@@ -22,7 +21,6 @@ const props = defineProps<{
 
 const notices = useNotices();
 const router = useRouter();
-const menu = useTemplateRef('menu');
 /** Results of a table, shown before they are kept. */
 const found = shallowRef<ResultsRead>();
 
@@ -75,15 +73,7 @@ async function accept(): Promise<void> {
     <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
   </div>
   <template v-else>
-    <Button
-      size="small"
-      text
-      icon="pi pi-download"
-      label="Download"
-      aria-haspopup="true"
-      @click="menu?.toggle($event)"
-    />
-    <Menu ref="menu" :model="items" popup />
+    <DownloadMenu :items="items" />
     <FileUpload
       v-if="bring"
       mode="basic"

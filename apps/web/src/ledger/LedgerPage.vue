@@ -143,7 +143,13 @@ onKeyStroke(['p', '<', '>'], (event) => {
   <template v-else-if="store.ledger">
     <SinceLesson :ledger="store.ledger" />
     <div class="tools">
-      <LedgerFilters v-model="filter" :songs="store.ledger.songs" :shown="shown.length" :all="store.pieces.length" />
+      <LedgerFilters
+        v-model="filter"
+        class="screen-only"
+        :songs="store.ledger.songs"
+        :shown="shown.length"
+        :all="store.pieces.length"
+      />
       <span class="turn">
         <Button
           v-if="store.ledger.earlier"
@@ -269,7 +275,6 @@ onKeyStroke(['p', '<', '>'], (event) => {
 }
 @media print {
   .turn,
-  .head label,
   .detail {
     display: none;
   }

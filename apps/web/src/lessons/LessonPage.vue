@@ -163,12 +163,12 @@ useEventListener('keydown', (event) => {
       >{{ lesson.day === today ? 'today' : dayText(lesson.day) }}, {{ lesson.time }} · {{ lesson.series.title }},
       {{ lesson.number }} of {{ lesson.of }}</span
     >
-    <span v-if="lesson?.day !== today" class="minutes" role="radiogroup" aria-label="Minutes of the lesson">
+    <span v-if="lesson?.day !== today" class="minutes screen-only" role="radiogroup" aria-label="Minutes of the lesson">
       <label v-for="choice in CHOICES" :key="choice"
         ><input v-model.number="minutes" type="radio" name="lesson-minutes" :value="choice" /> {{ choice }} min</label
       >
     </span>
-    <span class="clock">
+    <span class="clock screen-only">
       <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
       {{ long }} min
       <Button size="small" text :label="clock.runs.value ? 'Halt' : 'Start'" title="s" @click="clock.toggle()" />
@@ -208,9 +208,12 @@ useEventListener('keydown', (event) => {
     <div>
       <LastLesson v-if="held?.last" :note="held.last" @reopen="reopen(held.last)" />
       <p class="soft small">
-        {{ agenda.minutes }} of {{ long }} minutes are planned. <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean ·
-        <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down · <kbd>x</kbd> leave out · <kbd>h</kbd> hear it · <kbd>←</kbd>
-        <kbd>→</kbd> step · <kbd>s</kbd> clock · <kbd>e</kbd> what it came to
+        {{ agenda.minutes }} of {{ long }} minutes are planned.
+        <span class="screen-only"
+          ><kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean · <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down ·
+          <kbd>x</kbd> leave out · <kbd>h</kbd> hear it · <kbd>←</kbd> <kbd>→</kbd> step · <kbd>s</kbd> clock ·
+          <kbd>e</kbd> what it came to</span
+        >
       </p>
       <AgendaList :agenda="agenda" :pieces="store.pieces" :chosen="line.id" @choose="chosen = $event" />
     </div>
@@ -249,7 +252,7 @@ useEventListener('keydown', (event) => {
 .small {
   font-size: 0.88rem;
 }
-@media (max-width: 900px) {
+@media (max-width: 900px), print {
   .lesson {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -3,7 +3,7 @@ import type { Student } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import { shallowRef } from 'vue';
-import { saveFile } from '../files/index.ts';
+import { DownloadMenu, saveFile } from '../files/index.ts';
 import { readNames, studentsTable, type NamesRead } from './studentsTable.ts';
 
 const props = defineProps<{ students: readonly Student[]; enter: (names: readonly string[]) => Promise<void> }>();
@@ -44,7 +44,7 @@ function save(): void {
       <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
     </div>
     <template v-else>
-      <Button size="small" text icon="pi pi-download" label="Table (CSV)" @click="save" />
+      <DownloadMenu :items="[{ label: 'Students as a table (CSV)', icon: 'pi pi-table', command: save }]" />
       <FileUpload
         mode="basic"
         custom-upload

@@ -2,10 +2,9 @@
 import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
 import { promisesOf } from '@jam-ledger/core/desk';
 import { writeCsv } from '@jam-ledger/core/formats';
-import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { saveFile } from '../files/index.ts';
+import { DownloadMenu, saveFile } from '../files/index.ts';
 import { dayText } from '../ui/index.ts';
 import { REQUEST_HEADINGS, requestRows } from './requestsTable.ts';
 import { useWorkTimer } from './useWorkTimer.ts';
@@ -79,15 +78,11 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
     />
     <section aria-label="Requests">
       <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
-      <Button
-        v-if="(store.requests?.length ?? 0) > 0"
-        class="table"
-        size="small"
-        text
-        icon="pi pi-download"
-        label="Table (CSV)"
-        @click="saveTable"
-      />
+      <p v-if="(store.requests?.length ?? 0) > 0" class="table">
+        <DownloadMenu
+          :items="[{ label: 'Requests and hours as a table (CSV)', icon: 'pi pi-table', command: saveTable }]"
+        />
+      </p>
       <p v-if="store.requests?.length === 0" class="soft empty">
         {{
           session.isStudent

@@ -104,7 +104,7 @@ function remove(index: number): void {
         />
       </li>
     </ol>
-    <form v-if="requests.length > 0" class="row" @submit.prevent="add">
+    <form v-if="requests.length > 0" class="row screen-only" @submit.prevent="add">
       <Select
         v-model="requestId"
         :options="[...requests]"

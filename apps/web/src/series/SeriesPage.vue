@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Lesson, LessonChanges, LessonDate, Readiness, Series, SeriesBody } from '@jam-ledger/contract';
+import { writeCsv } from '@jam-ledger/core/formats';
 import { leaveOut, moveLesson, NO_CHANGES } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
-import { fileName, saveFile } from '../files/index.ts';
+import { DownloadMenu, fileName, saveFile } from '../files/index.ts';
 import { dayText } from '../ui/index.ts';
 import { calendarOf } from './calendarOf.ts';
 import { sayChance } from './reportWords.ts';
@@ -88,6 +89,21 @@ function saveCalendar(one: Series): void {
     );
 }
 
+/** The lessons of a series as a table. */
+function saveTable(one: Series): void {
+  const rows = one.lessons.map(({ day, time, why }) => [day, time, String(one.rule.minutes), why]);
+  const csv = writeCsv(['day', 'time', 'minutes', 'why'], rows);
+  saveFile(fileName(`Lessons of ${one.student.name}`, 'csv'), csv, 'text/csv;charset=utf-8');
+}
+const downloads = computed(() => {
+  const { value: one } = chosen;
+  if (!one) return [];
+  return [
+    { label: 'Calendar file (iCalendar)', icon: 'pi pi-calendar', command: () => saveCalendar(one) },
+    { label: 'Lessons as a table (CSV)', icon: 'pi pi-table', command: () => saveTable(one) },
+  ];
+});
+
 const requests = useRequests();
 /** What this student asked for, which can be handed out in parts. */
 const askedFor = computed(() =>
@@ -129,7 +145,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
     No series is begun yet: a student, a day of the week, so many lessons.
   </p>
   <div v-if="series && series.length > 0" class="columns">
-    <ul class="quiet-list list" aria-label="Series">
+    <ul class="quiet-list list screen-only" aria-label="Series">
       <li v-for="one in series" :key="one.id" :class="{ chosen: one.id === chosen?.id }">
         <button type="button" :aria-pressed="one.id === chosen?.id" @click="notices.tell(() => choose(one.id))">
           <strong>{{ one.student.name }}</strong>
@@ -179,8 +195,10 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
           label="End the series"
           @click="notices.tell(() => amend(chosen!, {}, 'The series is ended.', true))"
         />
-        <Button size="small" text icon="pi pi-calendar" label="Calendar file" @click="saveCalendar(chosen!)" />
-        <RouterLink :to="{ name: 'series-report', params: { id: chosen.id } }">Report for home</RouterLink>
+        <DownloadMenu :items="downloads" />
+        <RouterLink class="screen-only" :to="{ name: 'series-report', params: { id: chosen.id } }"
+          >Report for home</RouterLink
+        >
       </p>
       <LessonDates
         :series="chosen"
@@ -238,7 +256,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
 .small {
   font-size: 0.9rem;
 }
-@media (max-width: 900px) {
+@media (max-width: 900px), print {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }

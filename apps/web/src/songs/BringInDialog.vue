@@ -8,6 +8,7 @@ import { readPlaced } from '@jam-ledger/core/placing';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
+import ProgressBar from 'primevue/progressbar';
 import Select from 'primevue/select';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { askFiles, endFiles, type ReadFile } from '../files/index.ts';
@@ -177,7 +178,10 @@ function choose({ files }: FileUploadSelectEvent): void {
         <span v-if="chosen">{{ chosen.name }}</span>
         <span v-else class="soft">or drop one on the page</span>
       </p>
-      <p v-if="busy" role="status">Reading… <Button size="small" text label="Stop" @click="endFiles" /></p>
+      <div v-if="busy" role="status">
+        Reading… <Button size="small" text label="Stop" @click="endFiles" />
+        <ProgressBar mode="indeterminate" aria-label="The file is being read" :style="{ height: '4px' }" />
+      </div>
       <p v-if="trouble" class="problem" role="alert">{{ trouble }}</p>
       <div v-if="parts.length > 0" class="options">
         <label v-if="parts.length > 1"

@@ -197,8 +197,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} ·
         {{ song.tempoKnown ? `${song.tempo} bpm` : 'tempo not said' }} · {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
-        <RouterLink class="to" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
-        <RouterLink class="to" :to="{ name: 'sheet', params: { id: song.id } }">Handout</RouterLink>
+        <RouterLink class="to screen-only" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
+        <RouterLink class="to screen-only" :to="{ name: 'sheet', params: { id: song.id } }">Handout</RouterLink>
         <DownloadButton :choices="takeables" />
         <Button size="small" text icon="pi pi-upload" label="Bring in" @click="bringing.begin()" />
       </p>
@@ -282,7 +282,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
           @strike-section="section && notices.tell(() => store.strikeSection(section!, true))"
         />
         <p v-else class="soft">Lay out the form first: where does the first section start?</p>
-        <hr />
+        <hr class="screen-only" />
         <Button size="small" outlined icon="pi pi-plus" label="Add a section" @click="editing = 'new-section'" />
       </aside>
       <PhraseDesk
@@ -338,5 +338,10 @@ hr {
 .start {
   padding: 3rem 1rem;
   text-align: center;
+}
+@media print {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

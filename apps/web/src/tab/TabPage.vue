@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { useElementSize } from '@vueuse/core';
 import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { usePageWidth } from '../ui/index.ts';
 import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
 
 const props = defineProps<{
@@ -22,7 +22,7 @@ const emit = defineEmits<{ pick: [span: Span] }>();
 
 const root = useTemplateRef('root');
 const paper = useTemplateRef('paper');
-const { width } = useElementSize(root);
+const width = usePageWidth(root);
 const ready = ref(false);
 let view: TabView | undefined;
 

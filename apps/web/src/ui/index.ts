@@ -8,3 +8,4 @@ export { default as ShareBar } from './ShareBar.vue';
 export { token } from './tokens.ts';
 export { clockText, dayIn, dayText, daysBetween, isOver, momentText, readClock } from './useDays.ts';
 export { useForm } from './useForm.ts';
+export { usePageWidth } from './usePageWidth.ts';

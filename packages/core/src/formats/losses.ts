@@ -1,5 +1,5 @@
 import { isGuessed, isNest, isPlucking, type EventItem, type Item } from '../notation/index.ts';
-import type { SongToWrite } from './song.ts';
+import { MAX_WRITTEN, stretchesOf, type SongToWrite } from './song.ts';
 
 /** Formats that a song goes out in. */
 export const SONG_FORMATS = ['pdf', 'musicxml', 'mxl', 'midi', 'text', 'wav', 'shorthand'] as const;
@@ -26,6 +26,7 @@ const FEATURES = {
   swells: 'growing softer and louder',
   techniques: 'how a note is made: hammered, slid, tapped, muted',
   layers: 'which part plays what',
+  end: `what comes after the first ${MAX_WRITTEN.toLocaleString('en')} events: so long a song is cut off`,
 } as const;
 /** A key of the features. */
 type Feature = keyof typeof FEATURES;
@@ -33,8 +34,8 @@ type Feature = keyof typeof FEATURES;
 /** What each format cannot say. Source: the standards named in docs/formats.md. */
 const NOT_CARRIED: Readonly<Record<SongFormat, readonly Feature[]>> = {
   pdf: [],
-  musicxml: ['untimed', 'openBends', 'ways', 'claims', 'places', 'rounds', 'offset'],
-  mxl: ['untimed', 'openBends', 'ways', 'claims', 'places', 'rounds', 'offset'],
+  musicxml: ['untimed', 'openBends', 'ways', 'claims', 'places', 'rounds', 'offset', 'end'],
+  mxl: ['untimed', 'openBends', 'ways', 'claims', 'places', 'rounds', 'offset', 'end'],
   midi: [
     ...([
       'strings',
@@ -48,7 +49,7 @@ const NOT_CARRIED: Readonly<Record<SongFormat, readonly Feature[]>> = {
       'openBends',
       'ways',
     ] as const),
-    ...(['claims', 'places', 'repeats', 'rounds', 'offset'] as const),
+    ...(['claims', 'places', 'repeats', 'rounds', 'offset', 'end'] as const),
   ],
   text: [
     ...([
@@ -64,13 +65,14 @@ const NOT_CARRIED: Readonly<Record<SongFormat, readonly Feature[]>> = {
       'offset',
     ] as const),
     'swells',
+    'end',
   ],
-  wav: ['strings', 'words', 'fingers', 'sureness', 'layers'],
+  wav: ['strings', 'words', 'fingers', 'sureness', 'layers', 'end'],
   shorthand: [],
 };
 
 /**
- * What of a song a format cannot carry, in words, as far as it stands in this song; empty where all of it comes across. Linear.
+ * What of a song a format cannot carry, in words, as far as it stands in this song; empty where all of it comes across. Linear in what is played.
  */
 export function lossesOf(format: SongFormat, song: SongToWrite): readonly string[] {
   const here = featuresOf(song);
@@ -83,6 +85,7 @@ function featuresOf(song: SongToWrite): ReadonlySet<Feature> {
   if (song.offsetCents !== 0) found.add('offset');
   if (song.sections.some(({ passes, jump }) => passes.length > 0 || jump)) found.add('rounds');
   if (song.sections.some(({ times }) => times > 1)) found.add('repeats');
+  if (stretchesOf(song, { fold: false }).truncated) found.add('end');
   if (new Set(phrases.map(({ layer }) => layer)).size > 1) found.add('layers');
   for (const { phrase } of phrases) walk(phrase.items, found);
   return found;

@@ -85,6 +85,8 @@ const parser = new XMLParser({
   htmlEntities: false,
   ignoreDeclaration: true,
   ignorePiTags: true,
+  // Paths of elements are not asked for; written out for each of them they take long.
+  jPath: false,
 });
 
 /**
@@ -166,20 +168,24 @@ export function placeOf(text: string, at: number): string {
 
 function elementOf(node: unknown): XmlElement | string | undefined {
   if (typeof node !== 'object' || node === null) return undefined;
-  let name: string | undefined;
-  let children: readonly (XmlElement | string)[] = [];
-  let attributes: Readonly<Record<string, string>> = {};
-  for (const [key, value] of Object.entries(node)) {
-    if (key === '#text') return String(value);
-    if (key === ':@')
-      attributes = Object.fromEntries(Object.entries(value as object).map(([one, text]) => [one, String(text)]));
-    else {
-      name = key;
-      children = Array.isArray(value) ? value.flatMap((child: unknown) => elementOf(child) ?? []) : [];
+  const parsed = node as ParsedNode;
+  for (const name in parsed) {
+    if (name === ':@') continue;
+    const inside = parsed[name];
+    if (name === '#text') return String(inside);
+    const children: (XmlElement | string)[] = [];
+    for (const child of Array.isArray(inside) ? (inside as readonly unknown[]) : []) {
+      const one = elementOf(child);
+      if (one !== undefined) children.push(one);
     }
+    return { name, attributes: parsed[':@'] ?? NO_ATTRIBUTES, children };
   }
-  return name === undefined ? undefined : { name, attributes, children };
+  return undefined;
 }
+
+/** What the package makes of an element: its name with what is inside, and its attributes, whose values stay text. */
+type ParsedNode = Readonly<Record<string, unknown>> & { readonly ':@'?: Readonly<Record<string, string>> };
+const NO_ATTRIBUTES: Readonly<Record<string, string>> = {};
 
 /** The first child of a name; undefined where there is none. */
 export function childOf(parent: XmlElement | undefined, name: string): XmlElement | undefined {

@@ -24,6 +24,8 @@ export interface ScoreEvent {
   readonly words: readonly string[];
   /** The stretch of growing softer or louder that it stands in; those of a phrase are counted. */
   readonly swell?: { readonly to: 'softer' | 'louder'; readonly number: number };
+  /** What its notes are against the chord, else against the key, from the lowest up; where that is to be shown. */
+  readonly degrees?: string;
   /** Grace notes before it. */
   readonly graces: readonly EventItem[];
 }

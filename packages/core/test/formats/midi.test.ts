@@ -6,7 +6,7 @@ import { centsAt, playOut, TICKS_PER_QUARTER } from '../../src/notation/index.ts
 import { renderNotes } from '../../src/sound/index.ts';
 import { readCorpus } from '../corpus.ts';
 import { typedText } from '../typing.ts';
-import { GUITAR, readOf, songOf, textsOf } from './songs.ts';
+import { demoTexts, GUITAR, readOf, songOf, textsOf } from './songs.ts';
 import { printed, withFiles } from './outside.ts';
 
 const { Midi } = createRequire(import.meta.url)('@tonejs/midi') as typeof import('@tonejs/midi');
@@ -116,6 +116,18 @@ describe('MIDI that comes in', () => {
       ),
       { numRuns: 80, seed: 5 },
     );
+  });
+
+  // What a phrase of the demo sounds like, struck once and without bends, which other tests compare.
+  test.each(demoTexts())('of the demo studio: $text', ({ text, meter }) => {
+    const song = songOf([text], { tempoChanges: [{ fromSeconds: 0, bpm: 96, meter }], meter });
+    const back = textsOf(readMidiFile(writeMidiFile(song)), 'sections', GUITAR, meter).join(' ');
+    const struck = (one: string) =>
+      playOut(readOf(one, { ...GUITAR, meter }), GUITAR).flatMap(({ at, notes }) =>
+        notes.flatMap(({ midi, held }) => (midi === null || held !== undefined ? [] : [`${at} ${midi}`])),
+      );
+    const missing = struck(text).filter((one) => !struck(back).includes(one));
+    expect(missing).toEqual([]);
   });
 
   test('bends, pre-bends, vibrato; a human hand is put on the grid', () => {

@@ -1,6 +1,7 @@
 import { sectionsOf, type Brought, type Cut, type SongToWrite } from '../../src/formats/index.ts';
 import type { Guitar } from '../../src/fretboard/index.ts';
-import { playOut, type Phrase, type PlayedEvent, type Setup } from '../../src/notation/index.ts';
+import { demoSongs } from '../../../../apps/server/src/demo/songs.ts';
+import { playOut, type Meter, type Phrase, type PlayedEvent, type Setup } from '../../src/notation/index.ts';
 import { readPlaced } from '../../src/placing/index.ts';
 import { TUNINGS } from '../../src/pitch/index.ts';
 
@@ -14,7 +15,7 @@ export function songOf(
   given: Partial<SongToWrite> & {
     readonly times?: number;
     readonly bars?: number;
-    readonly meter?: typeof COMMON;
+    readonly meter?: Meter;
   } = {},
 ): SongToWrite {
   const guitar: Setup = given.guitar ?? GUITAR;
@@ -47,18 +48,31 @@ export function songOf(
   };
 }
 
+/** Every text of the demo studio with its meter. */
+export function demoTexts(): readonly { readonly text: string; readonly meter: Meter }[] {
+  return demoSongs.flatMap(({ setUp, sections }) => {
+    const [beats = 4, unit = 4] = setUp.meter.split('/').map(Number);
+    return sections.flatMap(({ phrases }) => phrases.map(({ text }) => ({ text, meter: { beats, unit } })));
+  });
+}
+
 /** The texts that come of the first part of a file. */
-export function textsOf({ parts }: Brought, cut: Cut = 'sections', guitar = GUITAR): readonly string[] {
+export function textsOf(
+  { parts }: Brought,
+  cut: Cut = 'sections',
+  guitar = GUITAR,
+  meter: Meter = COMMON,
+): readonly string[] {
   const [part] = parts;
   if (!part) return [];
-  return sectionsOf(part, { guitar, cut, meter: COMMON }).sections.flatMap(({ phrases, times }) =>
+  return sectionsOf(part, { guitar, cut, meter }).sections.flatMap(({ phrases, times }) =>
     // A section that is one repeat says so itself.
     phrases.map(({ text }) => (times > 1 ? `[ ${text} ]${times}` : text)),
   );
 }
 
 /** Reads a text as the song it stands in does. */
-export function readOf(text: string, guitar: Setup = GUITAR): Phrase {
+export function readOf(text: string, guitar: Setup & { readonly meter?: Meter } = GUITAR): Phrase {
   return readPlaced(text, guitar).phrase;
 }
 

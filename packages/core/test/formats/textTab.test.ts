@@ -6,7 +6,7 @@ import { TUNINGS } from '../../src/pitch/index.ts';
 import { readCorpus } from '../corpus.ts';
 import { typedText } from '../typing.ts';
 import { sayable } from './sayable.ts';
-import { comesOf, readOf, songOf, textsOf } from './songs.ts';
+import { comesOf, demoTexts, GUITAR, readOf, songOf, textsOf } from './songs.ts';
 
 const SURE = ['likely', 'guess', 'seen', 'arranged', 'optional', 'quiet'];
 
@@ -53,6 +53,14 @@ describe('a phrase that goes out as text tab and comes back', () => {
       return isSame && systems.every((line) => line.length <= 73) ? [] : [`${text}\n${back}`];
     });
     expect(wrong).toEqual([]);
+  });
+
+  test.each(demoTexts())('of the demo studio: $text', ({ text, meter }) => {
+    const phrase = sayable(readOf(text, { ...GUITAR, meter }));
+    if (!phrase) throw new Error('a phrase of the demo has notes without a place');
+    const tab = writeTextTab(songOf([phrase], { tempoChanges: [{ fromSeconds: 0, bpm: 96, meter }] }));
+    const [back = ''] = textsOf(readTextTab(tab), 'sections', GUITAR, meter);
+    expect(comes(readOf(back, { ...GUITAR, meter }))).toEqual(comes(phrase));
   });
 
   test('generated phrases, whatever stands in them', () => {

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { LAYERS, type Layer, type RigNote, type Section } from '@jam-ledger/contract';
 import { placeAt, type TempoChanges, type TimedRound } from '@jam-ledger/core/form';
-import { useElementSize } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, ref, useTemplateRef } from 'vue';
 import { foldRounds, rulerMarks, sayPlace, type StripBlock as Block } from './formStrip.ts';
 import type { SongClock } from './useSongClock.ts';
-import { clockText } from '../../ui/index.ts';
+import { clockText, usePageWidth } from '../../ui/index.ts';
 import StripBlock from './StripBlock.vue';
 
 const props = defineProps<{
@@ -32,7 +31,7 @@ const zoom = ref(1);
 const pointer = ref<number>();
 const drag = ref<{ id: string; seconds: number }>();
 const view = useTemplateRef<HTMLElement>('view');
-const { width } = useElementSize(view);
+const width = usePageWidth(view);
 
 /** How far one key moves a boundary, seconds; with Shift ten times as far. Our choice. */
 const STEP_SECONDS = 0.1;

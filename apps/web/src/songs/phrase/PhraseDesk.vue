@@ -178,6 +178,7 @@ function replaceAll(written: string): void {
       </p>
       <NeckBoard
         v-if="withNeck"
+        class="screen-only"
         :tuning="tuning"
         :capo="song.capo"
         :frets="song.frets"
@@ -187,7 +188,13 @@ function replaceAll(written: string): void {
         :shown="underCaret"
         @touch="(note, stack) => editor?.touch(note, stack)"
       />
-      <PlayBar :listening="listening" :bpm="bpm" :disabled="bars.length === 0" @play="notices.tell(play)">
+      <PlayBar
+        class="screen-only"
+        :listening="listening"
+        :bpm="bpm"
+        :disabled="bars.length === 0"
+        @play="notices.tell(play)"
+      >
         <label v-if="rounds.length > 1" class="speed"
           >round <Select v-model="round" size="small" aria-label="Round of the section" :options="rounds"
         /></label>
@@ -195,7 +202,7 @@ function replaceAll(written: string): void {
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
         >
       </PlayBar>
-      <div class="foot">
+      <div class="foot screen-only">
         <HandMargin
           v-if="hands"
           v-model:policy="policy"
@@ -218,6 +225,7 @@ function replaceAll(written: string): void {
       </div>
     </div>
     <PhraseMargin
+      class="screen-only"
       :phrase="phrase"
       :song="song"
       :text="text"
@@ -273,5 +281,10 @@ function replaceAll(written: string): void {
 .speed input {
   width: 6rem;
   accent-color: var(--cool);
+}
+@media print {
+  .phrase-desk {
+    display: block;
+  }
 }
 </style>

@@ -36,7 +36,7 @@ function renameTo(event: Event): void {
       @change="renameTo"
     />
     <span :class="['soft', 'state', state]" role="status">{{ SAYS[state] }}</span>
-    <span class="switches">
+    <span class="switches screen-only">
       <label><input v-model="withStaff" type="checkbox" /> notation</label>
       <label><input v-model="withNeck" type="checkbox" /> neck</label>
       <label v-if="withNeck"><input v-model="mirrored" type="checkbox" /> left-handed</label>

@@ -12,6 +12,7 @@ export interface Rows {
   readonly spans: boolean;
   readonly hands: boolean;
   readonly swells: boolean;
+  readonly degrees: boolean;
   readonly tuplets: boolean;
 }
 
@@ -101,12 +102,17 @@ const MAX_CLOSING = 160;
 
 function eventWidth(event: ScoreEvent): number {
   const time = event.values.reduce((sum, value) => sum + valueWidth(value), 0);
-  return Math.max(time + roomBefore(event) + roomBehind(event), chordWidth(event));
+  return Math.max(time + roomBefore(event) + roomBehind(event), chordWidth(event), degreesWidth(event));
 }
 
 /** Width of the chord symbol over an event, 0 where none changes. Pixels. */
 export function chordWidth({ chord }: Pick<ScoreEvent, 'chord'>): number {
   return typeof chord === 'string' ? chord.length * 7 + 6 : 0;
+}
+
+/** Width of the degrees under an event, 0 where none are shown. Pixels. */
+function degreesWidth({ degrees = '' }: ScoreEvent): number {
+  return degrees === '' ? 0 : degrees.length * 6 + 6;
 }
 
 /** Room that a written value wants for its time: longer notes get more, but not in proportion. Pixels. */
@@ -155,6 +161,7 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
       notes.some((note) => note.moves ?? note.preBend ?? note.again ?? note.vibrato ?? note.trill ?? note.harmonic),
     spans: isDrawn('span'),
     swells: events.some(({ swell }) => swell !== undefined),
+    degrees: events.some(({ degrees }) => degrees !== undefined),
     hands:
       isDrawn('hands') ||
       notes.some((note) => note.finger ?? note.plucked) ||
@@ -173,7 +180,7 @@ export function headroom(rows: Rows): number {
 /** Room below the last string's line. */
 export function footroom(rows: Rows): number {
   const { rowGap, stemSpace } = SIZES;
-  const used = [rows.tuplets, rows.hands, rows.swells, rows.spans].filter(Boolean).length;
+  const used = [rows.tuplets, rows.hands, rows.swells, rows.spans, rows.degrees].filter(Boolean).length;
   return stemSpace + used * rowGap + 7;
 }
 
@@ -190,6 +197,7 @@ export interface RowHeights {
   readonly hands: number;
   readonly swells: number;
   readonly spans: number;
+  readonly degrees: number;
 }
 
 /** Stacks the rows that are used above and below a stave. */
@@ -204,5 +212,6 @@ export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, st
   const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
   const swells = hands + (rows.hands ? gap : 0);
   const spans = swells + (rows.swells ? gap : 0);
-  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, swells, spans };
+  const degrees = spans + (rows.spans ? gap : 0);
+  return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, swells, spans, degrees };
 }

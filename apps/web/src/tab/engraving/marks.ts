@@ -41,6 +41,8 @@ export function drawEventMarks(pen: Pen, drawn: DrawnEvent, heights: RowHeights,
   drawSlidesToNowhere(pen, drawn);
   drawAboveStave(pen, drawn, heights);
   drawHands(pen, drawn, heights);
+  if (event.degrees !== undefined)
+    pen.text(event.degrees, { x, y: heights.degrees }, { anchor: 'middle', size: SIZES.smallFont, soft: true });
   const under = event.marks.filter((mark) => MARK_DRAWINGS[mark].at === 'stave');
   under.forEach((mark, index) => {
     pen.text(MARK_RECORDS[mark].sign, { x: x - 3 + 7 * index, y: heights.staveBottom + 11 }, { weight: 700 });

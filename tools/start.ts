@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { rm, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
@@ -11,10 +12,11 @@ import { releaseFolder, startCluster, type Cluster } from './cluster.ts';
 import { defaultFolder, LOGS, MARK } from './dataFolder.ts';
 import { fieldOf, Plain, reasonOf } from './plain.ts';
 
-const HELP = `bin/start [--port N] [--data DIR] [--fresh [--yes]]
+const HELP = `bin/start [--port N] [--data DIR] [--own] [--fresh [--yes]]
 
   --port N     the port to serve on, 4180 unless told otherwise; 0 for any free one
   --data DIR   the folder of the private database; made when it is not there
+  --own        an empty folder is not given the demo studio: begin one of your own on its first page
   --fresh      throws the private database away and begins anew (asks first, unless --yes)
 
 DATABASE_URL names a PostgreSQL database of your own; then no private one is started.`;
@@ -48,17 +50,20 @@ async function main(): Promise<void> {
           void closing.stop?.(1);
         },
       });
-  const server = startServer(ownUrl ?? cluster?.databaseUrl ?? '', options);
+  const beginKey = process.env['BEGIN_KEY'] ?? randomBytes(18).toString('base64url');
+  const server = startServer(ownUrl ?? cluster?.databaseUrl ?? '', options, beginKey);
   const stop = stopper(server, cluster, options.folder);
   closing.stop = stop;
-  const port = await portOf(server, stop);
+  const opened = await openedOf(server, stop);
+  const { port } = opened;
   if (cluster) await writeFile(runFile(options.folder), JSON.stringify({ pid: process.pid, port }));
-  sayWhere(port, options.folder, ownUrl !== undefined);
+  sayWhere(opened, { folder: options.folder, isOwnDatabase: ownUrl !== undefined, beginKey });
 }
 
 interface Options {
   readonly port: number;
   readonly folder: string;
+  readonly own: boolean;
   readonly fresh: boolean;
   readonly yes: boolean;
   readonly help: boolean;
@@ -69,14 +74,22 @@ function readOptions(): Options {
   const port = Number(values.port ?? DEFAULT_PORT);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Plain(`--port wants a number from 0 to 65535, not “${values.port ?? ''}”.`);
-  const { fresh = false, yes = false, help = false } = values;
-  return { port, fresh, yes, help, folder: values.data === undefined ? defaultFolder(ROOT) : resolve(values.data) };
+  const { own = false, fresh = false, yes = false, help = false } = values;
+  return {
+    port,
+    own,
+    fresh,
+    yes,
+    help,
+    folder: values.data === undefined ? defaultFolder(ROOT) : resolve(values.data),
+  };
 }
 
 function parse() {
   const options = {
     port: { type: 'string' },
     data: { type: 'string' },
+    own: { type: 'boolean' },
     fresh: { type: 'boolean' },
     yes: { type: 'boolean' },
     help: { type: 'boolean' },
@@ -143,7 +156,7 @@ async function throwAway(folder: string, ownUrl: string | undefined, yes: boolea
   await rm(folder, { recursive: true });
 }
 
-function startServer(databaseUrl: string, { port, folder }: Options): ChildProcess {
+function startServer(databaseUrl: string, { port, folder, own }: Options, beginKey: string): ChildProcess {
   return fork(join(ROOT, 'apps/server/dist/main.js'), [], {
     execArgv: [],
     // A group of its own: Ctrl-C reaches this program alone, which then stops everything in order.
@@ -155,6 +168,8 @@ function startServer(databaseUrl: string, { port, folder }: Options): ChildProce
       PORT: String(port),
       WEB_FOLDER: join(ROOT, 'apps/web/dist'),
       LOG_FOLDER: join(folder, LOGS),
+      BEGIN_KEY: beginKey,
+      ...(own && { DEMO: 'no' }),
     },
   });
 }
@@ -187,17 +202,36 @@ async function stopAll(
   process.exit(code);
 }
 
-/** The port the server listens on. Its first message says so. */
-async function portOf(server: ChildProcess, stop: (code: number) => Promise<never>): Promise<number> {
+/** Where the server listens, and what is in its book. */
+interface Opened {
+  readonly port: number;
+  /** Whether a studio of one’s own can be begun. */
+  readonly open: boolean;
+  readonly demo: boolean;
+}
+
+/** What the first message of the server says. */
+async function openedOf(server: ChildProcess, stop: (code: number) => Promise<never>): Promise<Opened> {
   return new Promise((done) => {
     server.once('message', (message) => {
-      if (typeof message === 'object' && 'port' in message && typeof message.port === 'number') done(message.port);
+      if (isOpened(message)) done(message);
       else void stop(1);
     });
   });
 }
 
-function sayWhere(port: number, folder: string, own: boolean): void {
+function isOpened(message: unknown): message is Opened {
+  return typeof message === 'object' && message !== null && 'port' in message && typeof message.port === 'number';
+}
+
+function sayWhere(
+  { port, open, demo }: Opened,
+  {
+    folder,
+    isOwnDatabase,
+    beginKey,
+  }: { readonly folder: string; readonly isOwnDatabase: boolean; readonly beginKey: string },
+): void {
   const width = Math.max(...demoSignIns.map(({ signInName }) => signInName.length));
   const people = demoSignIns.map(
     ({ signInName, password, role, name }) =>
@@ -207,12 +241,12 @@ function sayWhere(port: number, folder: string, own: boolean): void {
     [
       '',
       `  Jam Ledger is open at http://127.0.0.1:${port}`,
-      own ? '  It uses the database that DATABASE_URL names.' : `  Its data lies in ${folder}`,
+      isOwnDatabase ? '  It uses the database that DATABASE_URL names.' : `  Its data lies in ${folder}`,
       `  Its log lies in ${join(folder, LOGS)}; a number that is told with a trouble stands there.`,
       '',
-      `  Sign-ins of the demo studio, ${demoStudio.name} (an empty database is given these):`,
-      ...people,
-      '',
+      ...(demo ? [`  Sign-ins of the demo studio, ${demoStudio.name}:`, ...people, ''] : []),
+      // Behind the #, so that no log of any server has it.
+      ...(open ? ['  Begin a studio of your own at', `    http://127.0.0.1:${port}/begin#${beginKey}`, ''] : []),
       '  Ctrl-C closes it.',
       '',
       '',

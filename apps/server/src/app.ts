@@ -30,17 +30,20 @@ export interface App {
 export async function makeApp(config: Config, now: () => Date = () => new Date()): Promise<App> {
   const log = await makeLog(config);
   const monitor = await startMonitor(log, config.metricsPort);
+  const { beginKey } = config;
   const store = openStore(config.databaseUrl);
   const sessions = sessionStore(config.databaseUrl, session);
   const app = express();
   app.disable('x-powered-by');
+  // Behind a proxy the client’s address and whether the line is encrypted are what the proxy says.
+  if (config.trustedProxies > 0) app.set('trust proxy', config.trustedProxies);
   const autoLogging = { ignore: ({ url = '' }: { url?: string }) => !url.startsWith('/api') };
   app.use(pinoHttp({ logger: log, autoLogging, serializers: REQUEST_SERIALIZERS }));
   app.use(headers(config));
   // Whoever watches the server has no session.
   app.use(
     '/api',
-    http.routerOf({ store, now }, (name) => name === 'health'),
+    http.routerOf({ store, now, beginKey }, (name) => name === 'health'),
   );
   app.use('/api', http.keptNowhere, http.sameOriginOnly);
   app.use(
@@ -55,7 +58,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
       cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookie, maxAge: SESSION_MS },
     }),
   );
-  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now), api(store, now));
+  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now), api({ store, now, beginKey }));
   if (config.webFolder) serveWeb(app, config.webFolder);
   app.use(http.refuse);
   await sweepSessions(store);
@@ -102,9 +105,9 @@ function headers({ secureCookie }: Config) {
   });
 }
 
-function api(store: Store, now: () => Date): Router {
+function api(around: Parameters<typeof http.routerOf>[0]): Router {
   const router = Router();
-  router.use(http.routerOf({ store, now }, (name) => name !== 'health'));
+  router.use(http.routerOf(around, (name) => name !== 'health'));
   router.use(http.openApiPage());
   router.use(() => {
     throw new NotFound('There is nothing at this address.');

@@ -3,7 +3,7 @@ import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { enterDemoStudio } from './demo/index.ts';
 import { migrate } from './store/index.ts';
-import { gatherMissingFacts, computeAll } from './studio/index.ts';
+import { gatherMissingFacts, computeAll, showBeginning } from './studio/index.ts';
 
 /** How long open requests may finish after being told to stop, milliseconds. Our choice. */
 const GOODBYE_MS = 3000;
@@ -28,9 +28,14 @@ const server = app.express.listen(config.port, config.host, (error?: Error) => {
   const address: AddressInfo | string | null = server.address();
   const port = typeof address === 'object' && address ? address.port : config.port;
   app.log.info({ port }, 'listening');
-  process.send?.({ port });
+  void tellParent(port);
   void gatherBehind();
 });
+
+/** Whoever started this is told where it is, and what is in the book. */
+async function tellParent(port: number): Promise<void> {
+  process.send?.({ port, ...(await showBeginning(app.store, config.beginKey)) });
+}
 
 /** What an upgrade left to be gathered is gathered while people already work; what fails is tried again at the next start. */
 async function gatherBehind(): Promise<void> {

@@ -29,6 +29,7 @@ describe('the database', () => {
       '015-moves',
       '016-second-edition',
       '017-formats',
+      '018-own-studio',
     ];
     expect(await migrate(url)).toEqual(all);
     expect(await migrate(url, { back: '002-songs' })).toEqual(['001-people', '002-songs']);
@@ -54,7 +55,7 @@ describe('the database', () => {
     const columns = `SELECT 1 FROM information_schema.columns WHERE table_name = 'entries' AND column_name = 'counts_for'`;
     expect(await store.rows(columns, [])).toEqual([]);
     await store.rows('DROP TABLE one_phrase_a_place', []);
-    expect((await migrate(url)).length).toBe(before.length + 6);
+    expect((await migrate(url)).length).toBe(before.length + 7);
     await store.close();
   });
 
@@ -161,8 +162,8 @@ describe('a book on its way back', () => {
       if (gone) await migrate(server.databaseUrl);
       expect([back, await bookOf(store)]).toEqual([back, before]);
     }
-    // The demo has summaries, hours, guardians and messages, so that only the six newest steps can be taken back.
-    expect(refused).toEqual([...all.slice(0, -7).reverse(), 'none']);
+    // The demo has summaries, hours, guardians and messages, so that only the seven newest steps can be taken back.
+    expect(refused).toEqual([...all.slice(0, -8).reverse(), 'none']);
     await expect(migrate(server.databaseUrl, { back: '010-house' })).rejects.toThrow(/would lose .*lesson_notes/);
     expect(await migrate(server.databaseUrl, { back: '010-house', mayLose: true })).toEqual(all.slice(0, 10));
     await server.close();
@@ -207,7 +208,7 @@ describe('the demo studio', () => {
 
   test('health says which migration the database has', async () => {
     const { body } = await server.anonymous().get('/api/health').expect(200);
-    expect(body).toEqual({ database: 'up', migration: '017-formats' });
+    expect(body).toEqual({ database: 'up', migration: '018-own-studio' });
   });
 
   test('health says when the database is down', async () => {

@@ -53,6 +53,18 @@ export const INPUTS: {
   signIn: (_world, { name, role }) =>
     Promise.resolve({ body: { name: role ? name : 'student here', password: PASSWORD } }),
   signOut: nothing,
+  beginning: nothing,
+  begin: () =>
+    Promise.resolve({
+      body: {
+        key: 'k'.repeat(24),
+        studio: 'Other',
+        zone: 'Europe/Oslo',
+        name: 'O',
+        signInName: 'o',
+        password: PASSWORD,
+      },
+    }),
   changePassword: () => Promise.resolve({ body: { old: PASSWORD, password: PASSWORD } }),
   calendarFeed: nothing,
   openCalendarFeed: nothing,

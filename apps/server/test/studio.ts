@@ -66,6 +66,8 @@ export async function openServer(databaseUrl: string, more: Partial<Config> = {}
     secureCookie: false,
     logLevel: process.env['LOG_LEVEL'] ?? 'silent',
     logFolder: undefined,
+    trustedProxies: 0,
+    beginKey: undefined,
     metricsPort: undefined,
     ...more,
   };

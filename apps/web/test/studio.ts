@@ -61,7 +61,7 @@ function read(method: string, url: URL, body: unknown): Asked {
 export function meAs(role: Me['role'], id: string = role): Me {
   return {
     ...{ id, role, name: 'Somebody', taught: null, wards: [] },
-    studio: { name: 'Test Loft', zone: 'Europe/Oslo', today: '2026-03-14', holidays: [] },
+    studio: { name: 'Test Loft', demo: false, zone: 'Europe/Oslo', today: '2026-03-14', holidays: [] },
   };
 }
 

@@ -1,6 +1,7 @@
 export * from './problems.ts';
 export * from './errors.ts';
 export * from './session.ts';
+export * from './beginning.ts';
 export * from './people.ts';
 export * from './requests.ts';
 export * from './songs.ts';

@@ -34,7 +34,9 @@ export const personChangeSchema = shape<PersonChange>({
   archived: flag(),
 });
 
-const chosenPassword = () => typed<string>(Joi.string().min(PEOPLE_LIMITS.password).max(SIGN_IN_LIMITS.password));
+/** A password that somebody chooses. */
+export const chosenPassword = () =>
+  typed<string>(Joi.string().min(PEOPLE_LIMITS.password).max(SIGN_IN_LIMITS.password));
 
 /** Checks `Acceptance`. */
 export const acceptanceSchema = shape<Acceptance>({

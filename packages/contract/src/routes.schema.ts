@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import { beginningAnswer } from './beginning.answers.ts';
+import { beginningSchema } from './beginning.schema.ts';
 import { deskAnswer, foundAnswer } from './desk.answers.ts';
 import { searchQuerySchema } from './desk.schema.ts';
 import { hearingAnswer, homeNoteAnswer, lessonDayAnswer, lessonNoteAnswer } from './lessons.answers.ts';
@@ -86,6 +88,8 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   changePassword: { body: passwordChangeSchema, answer: nothingAnswer },
   welcome: { answer: welcomeAnswer },
   accept: { body: acceptanceSchema, answer: nothingAnswer },
+  beginning: { answer: beginningAnswer },
+  begin: { body: beginningSchema, answer: meAnswer },
   people: { answer: list(personAnswer) },
   enterStudents: { body: studentsSchema, answer: list(personAnswer) },
   enterPerson: { body: personSchema, answer: personAnswer },

@@ -1,4 +1,5 @@
 import { sessionRoutes } from './session.routes.ts';
+import { beginningRoutes } from './beginning.routes.ts';
 import { peopleRoutes } from './people.routes.ts';
 import { requestsRoutes } from './requests.routes.ts';
 import { songsRoutes } from './songs.routes.ts';
@@ -11,6 +12,7 @@ import type { AnswerOf, InputOf } from './route.ts';
 /** Every route of the server, by what it is for: the one list of what can be asked, by whom, and what comes back. */
 export const ROUTES = {
   ...sessionRoutes,
+  ...beginningRoutes,
   ...peopleRoutes,
   ...requestsRoutes,
   ...songsRoutes,

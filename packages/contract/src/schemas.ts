@@ -1,3 +1,4 @@
+export * from './beginning.schema.ts';
 export * from './brought.schema.ts';
 export * from './check.schema.ts';
 export * from './desk.schema.ts';

@@ -61,6 +61,7 @@ export const studentAnswer: SchemaOf<Student> = shape<Student>({
 
 /** Checks `StudioSchools` as it is answered. */
 export const studioSchoolsAnswer: SchemaOf<StudioSchools> = shape<StudioSchools>({
+  name: anyText(),
   learning: oneOf(LEARNING_SCHOOLS),
   raising: oneOf(TEMPO_SCHOOLS),
   hearing: oneOf(HEARING_SCHOOLS),

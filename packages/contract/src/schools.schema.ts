@@ -61,6 +61,7 @@ export const ownSchoolsSchema = shape<OwnSchools>({ version: version(), schools:
 /** Checks `StudioSchools`. */
 export const studioSchoolsSchema = shape<StudioSchools>({
   version: version(),
+  name: line(STUDIO_LIMITS.name),
   workMinutes: whole({ min: 0, max: MAX_WORK_MINUTES }),
   zone: line(STUDIO_LIMITS.zone),
   holidays: list(shape<Holiday>({ from: day(), to: day(), name: line(STUDIO_LIMITS.holidayName) }), {

@@ -112,12 +112,13 @@ export interface OwnSchools {
 /** Minutes a week for transcribing, at most. Our choice: more than anybody works. */
 export const MAX_WORK_MINUTES = 5000;
 
-/** Longest names of a zone and a holiday, characters; most holidays kept. Our choice. */
-export const STUDIO_LIMITS = { zone: 64, holidayName: 60, holidays: 60 } as const;
+/** Longest names of a studio, a zone and a holiday, characters; most holidays kept. Our choice. */
+export const STUDIO_LIMITS = { name: 120, zone: 64, holidayName: 60, holidays: 60 } as const;
 
 /** The studio as it can be changed. */
 export type StudioSchools = Schools & {
   readonly version: number;
+  readonly name: string;
   /** For transcribing, in a week. */
   readonly workMinutes: number;
   /** The time zone of its walls, as the tz database names it. */

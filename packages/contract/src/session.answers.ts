@@ -1,7 +1,7 @@
 import { holidayAnswer } from './standings.answers.ts';
 import { ROLES, type Health, type Me } from './session.ts';
 import { FIDELITY_SCHOOLS, NAMING_SCHOOLS } from './schools.ts';
-import { anyText, id, list, named, oneOf, orNull, shape, type SchemaOf } from './typed.ts';
+import { anyText, flag, id, list, named, oneOf, orNull, shape, type SchemaOf } from './typed.ts';
 
 /** Checks `Health` as it is answered. */
 export const healthAnswer: SchemaOf<Health> = shape<Health>({
@@ -16,6 +16,7 @@ export const meAnswer: SchemaOf<Me> = shape<Me>({
   role: oneOf(ROLES),
   studio: shape<Me['studio']>({
     name: anyText(),
+    demo: flag(),
     zone: anyText(),
     today: anyText(),
     holidays: list(holidayAnswer),

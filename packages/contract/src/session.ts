@@ -22,6 +22,8 @@ export interface Me {
   readonly role: Role;
   readonly studio: {
     readonly name: string;
+    /** Whether it is the made-up studio that an empty book is given. */
+    readonly demo: boolean;
     readonly zone: string;
     readonly today: string;
     readonly holidays: readonly Holiday[];

@@ -196,10 +196,23 @@ const lick: Answer<'licks'>['licks'][number] = {
 };
 const me: Answer<'me'> = {
   ...{ id: ID, name: 'Pia', role: 'student', taught: { naming: 'letters', fidelity: 'note for note' }, wards: [pia] },
-  studio: { name: 'The studio', zone: 'Europe/Oslo', today: DAY, holidays: [{ from: DAY, to: DAY, name: 'summer' }] },
+  studio: {
+    name: 'The studio',
+    demo: true,
+    zone: 'Europe/Oslo',
+    today: DAY,
+    holidays: [{ from: DAY, to: DAY, name: 'summer' }],
+  },
 };
 const studio: Answer<'schools'> = {
-  ...{ ...schools, version: 1, workMinutes: 300, zone: 'Europe/Oslo', holidays: [{ from: DAY, to: DAY, name: 'x' }] },
+  ...{
+    ...schools,
+    version: 1,
+    name: 'Loft',
+    workMinutes: 300,
+    zone: 'Europe/Oslo',
+    holidays: [{ from: DAY, to: DAY, name: 'x' }],
+  },
 };
 const ownSchools: Answer<'ownSchools'> = { version: 1, schools: { ...schools, learning: null } };
 
@@ -207,6 +220,8 @@ const ownSchools: Answer<'ownSchools'> = { version: 1, schools: { ...schools, le
 export const ANSWERS = {
   health: { database: 'up', migration: '013' },
   me,
+  beginning: { open: true, demo: false },
+  begin: me,
   welcome: { name: 'Pia', studio: 'The studio', role: 'student', signInName: 'pia' },
   people: person,
   changePerson: { person, ended: ['Fridays'] },

@@ -27,6 +27,13 @@ const LONG: readonly (readonly [WithBody, Path, number])[] = [
   ['changePassword', ['password'], 200],
   ['accept', ['signInName'], 64],
   ['accept', ['password'], 200],
+  ['begin', ['key'], 64],
+  ['begin', ['studio'], 120],
+  ['begin', ['zone'], 64],
+  ['begin', ['name'], 120],
+  ['begin', ['signInName'], 64],
+  ['begin', ['password'], 200],
+  ['changeSchools', ['name'], 120],
   ['enterPerson', ['name'], 120],
   ['changePerson', ['name'], 120],
   ['changeSchools', ['zone'], 64],
@@ -106,6 +113,7 @@ describe('texts', () => {
   test('a password is at least ten characters', () => {
     for (const [name, path] of [
       ['accept', ['password']],
+      ['begin', ['password']],
       ['changePassword', ['password']],
     ] as const) {
       expect(saidOf(name, path, letters(10))).toBeUndefined();

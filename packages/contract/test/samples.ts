@@ -66,6 +66,14 @@ const series = {
 export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   signIn: { name: 'mara', password: 'ink-and-paper' },
   changePassword: { old: 'ink-and-paper', password: 'lantern copper tide' },
+  begin: {
+    key: 'a key that was told',
+    studio: 'Loft',
+    zone: 'Europe/Oslo',
+    name: 'Odile',
+    signInName: 'odile',
+    password: 'lantern copper tide',
+  },
   accept: { signInName: 'pia', password: 'lantern copper tide' },
   bringEntries: { studentId: ID, entries: [{ pieceId: ID, day: '2026-03-01', bpm: 60, outcome: 'clean', remark: '' }] },
   strikeEntries: { ids: [ID], struck: true },
@@ -79,6 +87,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   },
   changeSchools: {
     version: 1,
+    name: 'Gull Loft',
     workMinutes: 300,
     zone: 'Europe/Oslo',
     holidays: [{ from: '2026-07-01', to: '2026-07-31', name: 'summer' }],

@@ -1,7 +1,7 @@
 import type { GuitarAndHand, Role, StudentSchools } from '@jam-ledger/contract';
 
 /** The made-up studio above a boat shed in a made-up harbour town. */
-export const demoStudio = { name: 'Gull Loft Guitar, Port Averrow', zone: 'Europe/Oslo' } as const;
+export const demoStudio = { name: 'Gull Loft Guitar, Port Averrow', zone: 'Europe/Oslo', demo: true } as const;
 
 /** Somebody of the demo studio, with what they sign in with. Only an empty database is given these. */
 export interface DemoSignIn {

@@ -35,6 +35,7 @@ export function limitsOf(store: Store) {
     ],
     welcome: [links],
     accept: [links],
+    begin: [links],
     readCalendarFeed: [links],
     changePassword: [limit('password:', MAX.passwords, addressOf, tries)],
   } as const;

@@ -1,12 +1,14 @@
 import { setTimeout } from 'node:timers/promises';
-import type { Answer, Given } from '@jam-ledger/contract';
+import type { Answer, Given, Me } from '@jam-ledger/contract';
 import type { Request, Response } from 'express';
 import { newestMigration, type Store } from '../store/index.ts';
 import {
   acceptInvitation,
+  beginStudio,
   contextOf,
   describeMe,
   readCalendarFeed,
+  showBeginning,
   showWelcome,
   signIn,
   WrongSignIn,
@@ -21,6 +23,8 @@ const WRONG_ANSWER_MS = 700;
 export interface Open {
   readonly store: Store;
   readonly now: Date;
+  /** The key that whoever begins a studio must know; undefined where none can be begun. */
+  readonly beginKey: string | undefined;
   readonly request: Request;
   readonly response: Response;
 }
@@ -30,6 +34,8 @@ export const OPEN_HANDLERS: {
   readonly [Name in OpenRoute]: (open: Open, given: Given<Name>) => Promise<Answer<Name>>;
 } = {
   health,
+  beginning: ({ store, beginKey }) => showBeginning(store, beginKey),
+  begin,
   signIn: openSession,
   async signOut({ request, response }) {
     await whenDone((callback) => request.session.destroy(callback));
@@ -55,19 +61,30 @@ async function health({ store, request, response }: Open): Promise<Answer<'healt
 async function openSession({ store, now, request }: Open, { body }: Given<'signIn'>): Promise<Answer<'signIn'>> {
   const started = Date.now();
   try {
-    const person = await signIn(store, body);
-    await whenDone((callback) => request.session.regenerate(callback));
-    request.session.personId = person.id;
-    request.session.studioId = person.studioId;
-    const context = await contextOf(store, { personId: person.id, sessionId: request.sessionID, now });
-    if (!context) throw new WrongSignIn();
-    // Nobody is told that they are signed in before that is kept.
-    await whenDone((callback) => request.session.save(callback));
-    return await describeMe(context);
+    return await enterAs({ store, now, request }, await signIn(store, body));
   } catch (error) {
     await setTimeout(Math.max(0, WRONG_ANSWER_MS - (Date.now() - started)));
     throw error;
   }
+}
+
+async function begin({ store, now, request, beginKey }: Open, { body }: Given<'begin'>): Promise<Answer<'begin'>> {
+  return enterAs({ store, now, request }, await beginStudio(store, beginKey, body));
+}
+
+/** Opens a session of somebody’s own, whatever was open before. */
+async function enterAs(
+  { store, now, request }: Pick<Open, 'store' | 'now' | 'request'>,
+  person: { readonly id: string; readonly studioId: string },
+): Promise<Me> {
+  await whenDone((callback) => request.session.regenerate(callback));
+  request.session.personId = person.id;
+  request.session.studioId = person.studioId;
+  const context = await contextOf(store, { personId: person.id, sessionId: request.sessionID, now });
+  if (!context) throw new WrongSignIn();
+  // Nobody is told that they are signed in before that is kept.
+  await whenDone((callback) => request.session.save(callback));
+  return describeMe(context);
 }
 
 /** Waits for something that calls back with an error, or nothing. @throws that error */

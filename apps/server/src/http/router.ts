@@ -28,16 +28,20 @@ export const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
 /** Measuring and hashing a password takes long; no connection is held meanwhile. */
 const WITHOUT_TRANSACTION: ReadonlySet<RouteName> = new Set<RouteName>(['changePassword']);
 
+/** What all routes are answered from. */
+interface Around {
+  readonly store: Store;
+  readonly now: () => Date;
+  readonly beginKey: string | undefined;
+}
+
 /** A router of some routes of the table, or of all but those. */
-export function routerOf(
-  { store, now }: { readonly store: Store; readonly now: () => Date },
-  isMeant: (name: RouteName) => boolean,
-): Router {
+export function routerOf(around: Around, isMeant: (name: RouteName) => boolean): Router {
   const router = Router();
-  const limits: Partial<Record<RouteName, readonly RequestHandler[]>> = limitsOf(store);
+  const limits: Partial<Record<RouteName, readonly RequestHandler[]>> = limitsOf(around.store);
   for (const name of ROUTE_NAMES.filter(isMeant)) {
     const { method, path } = ROUTES[name];
-    const handler = isOpen(name) ? answerAnybody(name, { store, now }) : answer(name);
+    const handler = isOpen(name) ? answerAnybody(name, around) : answer(name);
     router[METHODS[method]](path, ...(limits[name] ?? []), handler);
   }
   return router;
@@ -51,14 +55,11 @@ function isOpen(name: RouteName): name is OpenRoute {
 
 // The name ties what was given to what takes it.
 // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
-function answerAnybody<Name extends OpenRoute>(
-  name: Name,
-  { store, now }: { readonly store: Store; readonly now: () => Date },
-): RequestHandler {
+function answerAnybody<Name extends OpenRoute>(name: Name, { store, now, beginKey }: Around): RequestHandler {
   const { type }: Route = ROUTES[name];
   return async (request, response) => {
     const given = await inputOf(name, request, undefined);
-    const value = await OPEN_HANDLERS[name]({ store, now: now(), request, response }, given);
+    const value = await OPEN_HANDLERS[name]({ store, now: now(), beginKey, request, response }, given);
     if (type !== undefined && typeof value === 'string') response.type(type).send(value);
     else response.json(value);
   };

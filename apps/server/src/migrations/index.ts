@@ -16,6 +16,7 @@ import { positions } from './014-positions.ts';
 import { moves } from './015-moves.ts';
 import { secondEdition } from './016-second-edition.ts';
 import { formats } from './017-formats.ts';
+import { ownStudio } from './018-own-studio.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -38,4 +39,5 @@ export const migrations: readonly Migration[] = [
   moves,
   secondEdition,
   formats,
+  ownStudio,
 ];

@@ -42,6 +42,8 @@ export {
   findPersonBySignIn,
   findStudents,
   findStudio,
+  findStudioKinds,
+  removeDemo,
   findWards,
   isEmpty,
   keepWards,

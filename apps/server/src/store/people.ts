@@ -9,6 +9,7 @@ export interface PersonRow {
   readonly studioId: string;
   readonly studioName: string;
   readonly zone: string;
+  readonly demo: boolean;
   readonly role: string;
   readonly name: string;
   /** Both null until they accept an invitation. */
@@ -24,7 +25,7 @@ type GuitarColumns = Pick<
   'frets' | 'strings' | 'scaleLengthMm' | 'tremoloArm' | 'leftHanded' | 'spanFrets' | keyof Schools
 >;
 
-const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, p.role, p.name,
+const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, s.demo, p.role, p.name,
                        p.sign_in_name AS "signInName", p.password_hash AS "passwordHash", s.holidays,
                        p.archived_at AS "archivedAt"
                   FROM people p JOIN studios s ON s.id = p.studio_id`;
@@ -220,7 +221,7 @@ export function findStudio(store: Store, id: string): Promise<StudioModel | null
 }
 
 /** How a studio teaches. */
-type TaughtAs = Partial<Pick<StudioModel, keyof Schools | 'workMinutes' | 'zone' | 'holidays'>>;
+type TaughtAs = Partial<Pick<StudioModel, keyof Schools | 'name' | 'workMinutes' | 'zone' | 'holidays'>>;
 
 /** Changes how the studio teaches if it still has the version the person saw; whether it had. */
 export async function saveStudio(
@@ -233,13 +234,28 @@ export async function saveStudio(
   return count > 0;
 }
 
+/** Whether there is a studio of somebody’s own, and whether there is the demo. */
+export async function findStudioKinds(store: Store): Promise<{ readonly own: boolean; readonly demo: boolean }> {
+  const [own, demo] = await Promise.all([false, true].map((kind) => store.studios.count({ where: { demo: kind } })));
+  return { own: (own ?? 0) > 0, demo: (demo ?? 0) > 0 };
+}
+
+/**
+ * Takes the demo studio away, with everything in it and whoever is signed in there. Only where no other studio is.
+ * SQL by hand: one statement empties every table that belongs to a studio, whatever their order.
+ */
+export async function removeDemo(store: Store): Promise<void> {
+  await store.rows('TRUNCATE studios CASCADE', []);
+  await store.rows('DELETE FROM sessions RETURNING 1', []);
+}
+
 /** Whether there is no studio yet. */
 export async function isEmpty(store: Store): Promise<boolean> {
   return (await store.studios.count()) === 0;
 }
 
 /** Enters a studio. */
-export async function addStudio(store: Store, studio: { name: string; zone: string }): Promise<string> {
+export async function addStudio(store: Store, studio: { name: string; zone: string; demo?: boolean }): Promise<string> {
   return (await store.studios.create(studio)).id;
 }
 

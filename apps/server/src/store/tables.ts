@@ -25,6 +25,8 @@ export const STUDIOS = {
   version: version(),
   name: text(),
   zone: text(),
+  /** Whether it is the made-up studio that an empty book is given. */
+  demo: withDefault(flag(), false),
   picking: withDefault(text(), 'the player’s choice'),
   position: withDefault(text(), 'as recorded'),
   first: withDefault(text(), 'where first'),

@@ -92,6 +92,10 @@ async function leave(): Promise<void> {
       </nav>
       <div class="who">
         <p class="studio">{{ session.me.studio.name }}</p>
+        <p v-if="session.me.studio.demo" class="demo">
+          The demo: everybody here is made up.
+          <RouterLink v-if="session.isTeacher" :to="{ name: 'begin' }">Begin your own</RouterLink>
+        </p>
         <p>
           <RouterLink :to="{ name: 'account' }" title="Your password">{{ session.me.name }}</RouterLink>
         </p>
@@ -109,6 +113,7 @@ async function leave(): Promise<void> {
     <main>
       <NotOpened v-if="session.trouble" :why="session.trouble" :retry="openAgain" />
       <RouterView v-else />
+      <p v-if="session.me?.studio.demo" class="demo foot">The demo: everybody here is made up.</p>
     </main>
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>
@@ -181,6 +186,13 @@ nav {
 .studio {
   color: var(--ink-soft);
 }
+.demo {
+  border-left: 3px solid var(--warm);
+  padding-left: 0.4rem;
+}
+.demo.foot {
+  display: none;
+}
 .small {
   display: flex;
   flex-direction: column;
@@ -242,8 +254,13 @@ main {
     align-items: center;
     padding: 0;
   }
-  .studio {
+  .studio,
+  .who .demo {
     display: none;
+  }
+  .demo.foot {
+    display: block;
+    margin-top: 1.5rem;
   }
   .small {
     flex-direction: row;

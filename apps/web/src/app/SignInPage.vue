@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
-import { ref } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { onMounted, ref } from 'vue';
+import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { DoorPage, FieldRow } from '../ui/index.ts';
 import { useSession } from '../session/index.ts';
 
@@ -13,6 +13,14 @@ const name = ref('');
 const password = ref('');
 const trouble = ref('');
 const busy = ref(false);
+const canBegin = ref(false);
+
+// Where nobody has a place yet, there is nothing to sign in to.
+onMounted(async () => {
+  const beginning = await session.beginning().catch(() => undefined);
+  canBegin.value = beginning?.open ?? false;
+  if (beginning?.open && !beginning.demo) await router.replace({ name: 'begin' });
+});
 
 async function signIn(): Promise<void> {
   busy.value = true;
@@ -43,5 +51,6 @@ async function signIn(): Promise<void> {
       :label="busy ? 'Looking you up…' : 'Open the book'"
       :disabled="busy || name === '' || password === ''"
     />
+    <RouterLink v-if="canBegin" :to="{ name: 'begin' }">Begin your own studio</RouterLink>
   </DoorPage>
 </template>

@@ -13,6 +13,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./SignInPage.vue'), meta: { for: 'anyone' } },
+    { path: '/begin', name: 'begin', component: () => import('../people/BeginPage.vue'), meta: { for: 'anyone' } },
     {
       path: '/welcome/:token',
       name: 'welcome',
@@ -87,7 +88,7 @@ router.beforeEach(async (to) => {
   const session = useSession();
   // Nothing can be shown before it is known to whom; the frame says why, and tries again.
   if (!(await session.load())) return false;
-  if (to.meta.for === 'anyone') return session.me && to.name !== 'welcome' ? home() : true;
+  if (to.meta.for === 'anyone') return session.me && to.name !== 'welcome' && to.name !== 'begin' ? home() : true;
   if (!session.me) return { name: 'sign-in', query: { to: to.fullPath } };
   if (to.meta.for === 'teacher' && !session.isTeacher) return home();
   if (to.meta.for === 'student' && !session.isStudent) return home();

@@ -5,6 +5,7 @@ import { computed, onMounted } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { useDesk } from './desk.ts';
 import { deskLines } from './deskLines.ts';
+import FirstSteps from './FirstSteps.vue';
 import { isForPage, useNotices, useSession } from '../session/index.ts';
 import { dayText } from '../ui/index.ts';
 
@@ -16,6 +17,11 @@ const { desk } = storeToRefs(store);
 onMounted(() => notices.tell(store.open));
 
 const groups = computed(() => (desk.value ? deskLines(desk.value, session.me?.studio.zone ?? 'utc') : []));
+/** Nothing is there that anybody could turn to, so the owner of a new studio is told where to begin. */
+const isFirstDay = computed(
+  () =>
+    session.me?.role === 'owner' && desk.value !== undefined && groups.value.every(({ lines }) => lines.length === 0),
+);
 useEventListener('keydown', (event) => {
   const line = groups.value.flatMap(({ lines }) => lines).find(({ key }) => key === event.key);
   if (!line || !isForPage(event)) return;
@@ -29,6 +35,7 @@ useEventListener('keydown', (event) => {
     <h1>Desk</h1>
     <p class="soft">{{ desk ? dayText(desk.today) : '' }}</p>
   </header>
+  <FirstSteps v-if="isFirstDay" />
   <div class="groups">
     <section v-for="{ name, empty, lines, more } in groups" :key="name" :aria-label="name">
       <h2>{{ name }}</h2>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MAX_WORK_MINUTES, type Person, type PersonBody } from '@jam-ledger/contract';
+import { MAX_WORK_MINUTES, STUDIO_LIMITS, type Person, type PersonBody } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
@@ -128,6 +128,16 @@ function takeBack(person: Person): Promise<void> {
       }}
     </p>
     <div class="schools">
+      <FieldRow v-slot="{ id, invalid }" label="Name of the studio" :problem="problems['name']">
+        <InputText
+          :id="id"
+          :model-value="studio.name"
+          :invalid="invalid"
+          :disabled="!isOwner"
+          :maxlength="STUDIO_LIMITS.name"
+          @change="settings.rename(valueOf($event))"
+        />
+      </FieldRow>
       <FieldRow v-slot="{ id }" label="Transcribing, a week" hint="minutes">
         <InputNumber
           :model-value="studio.workMinutes"

@@ -21,10 +21,12 @@ export function useStudioSettings() {
   function change(to: (before: StudioSchools) => StudioSchools): Promise<void> {
     return notices.tell(async () => {
       const before = studio.value;
-      if (!before) return;
+      const body = before && to(before);
       problems.value = {};
+      // A field that is left as it was changes nothing, and leaves the last change to be taken back.
+      if (!before || JSON.stringify(body) === JSON.stringify(before)) return;
       try {
-        studio.value = await api.changeSchools({ body: to(before) });
+        studio.value = await api.changeSchools({ body: { ...before, ...body } });
         await session.refresh();
       } catch (error) {
         if (!(error instanceof Refused) || error.problems.length === 0) throw error;
@@ -60,6 +62,7 @@ export function useStudioSettings() {
     teach: (name: SchoolName, word: string | null) => change((before) => withSchool(before, name, word)),
     work: (workMinutes: number | null) =>
       change((before) => (workMinutes === null ? before : { ...before, workMinutes })),
+    rename: (name: string) => change((before) => ({ ...before, name: name.trim() })),
     move: (zone: string) => change((before) => ({ ...before, zone: zone.trim() })),
     close: (holiday: Holiday) =>
       change((before) => ({
@@ -81,5 +84,6 @@ export function useStudioSettings() {
 
 /** Overlaps that a holiday or a zone would make stand at the rule of a series; here they stand at what was changed. */
 function rootOf(field: string): string {
+  if (field === 'name') return 'name';
   return field.startsWith('zone') ? 'zone' : 'holidays';
 }

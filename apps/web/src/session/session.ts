@@ -1,4 +1,4 @@
-import type { Acceptance, Me, PasswordChange, SignIn, Welcome } from '@jam-ledger/contract';
+import type { Acceptance, Beginning, BeginningBody, Me, PasswordChange, SignIn, Welcome } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api, lastSeen, Refused } from '../api/index.ts';
@@ -35,6 +35,18 @@ export const useSession = defineStore('session', () => {
     known.value = true;
   }
 
+  /** Whether a studio of one’s own can be begun here. */
+  function beginning(): Promise<Beginning> {
+    return api.beginning();
+  }
+
+  /** Begins one, and enters it as its owner. */
+  async function begin(body: BeginningBody): Promise<void> {
+    await lastSeen.forget().catch(() => undefined);
+    me.value = await api.begin({ body });
+    known.value = true;
+  }
+
   /** Who is invited by a link. */
   function welcome(token: string): Promise<Welcome> {
     return api.welcome({ token });
@@ -57,5 +69,19 @@ export const useSession = defineStore('session', () => {
 
   const isTeacher = computed(() => me.value?.role === 'owner' || me.value?.role === 'teacher');
   const isStudent = computed(() => me.value?.role === 'student');
-  return { me, trouble, isTeacher, isStudent, load, refresh, signIn, welcome, accept, changePassword, signOut };
+  return {
+    me,
+    trouble,
+    isTeacher,
+    isStudent,
+    load,
+    refresh,
+    signIn,
+    beginning,
+    begin,
+    welcome,
+    accept,
+    changePassword,
+    signOut,
+  };
 });

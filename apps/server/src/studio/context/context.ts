@@ -10,6 +10,7 @@ export interface RequestContext {
   readonly studio: {
     readonly id: string;
     readonly name: string;
+    readonly demo: boolean;
     readonly zone: string;
     readonly holidays: readonly Holiday[];
   };

@@ -40,7 +40,7 @@ export async function contextOf(
   return {
     store,
     person: { id: row.id, name: row.name, role },
-    studio: { id: row.studioId, name: row.studioName, zone: row.zone, holidays: row.holidays },
+    studio: { id: row.studioId, name: row.studioName, demo: row.demo, zone: row.zone, holidays: row.holidays },
     wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,
     sessionId,
@@ -50,8 +50,13 @@ export async function contextOf(
 /** What the interface shows of the person signed in. */
 export async function describeMe(context: RequestContext): Promise<Me> {
   const { person, studio, wards } = context;
-  const { name, zone, holidays } = studio;
-  return { ...person, wards, taught: await taughtAs(context), studio: { name, zone, holidays, today: dayOf(context) } };
+  const { name, demo, zone, holidays } = studio;
+  return {
+    ...person,
+    wards,
+    taught: await taughtAs(context),
+    studio: { name, demo, zone, holidays, today: dayOf(context) },
+  };
 }
 
 function roleOf(text: string): Role {

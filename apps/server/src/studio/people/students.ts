@@ -48,8 +48,8 @@ export async function changeStudent(context: RequestContext, id: string, change:
 /** How the studio teaches where teachers differ. @throws Forbidden for a student. */
 export async function showSchools(context: RequestContext): Promise<StudioSchools> {
   const row = orNotFound((await findStudio(context.store, context.studio.id)) ?? undefined);
-  const { version, workMinutes, zone, holidays } = row;
-  return { version, workMinutes, zone, holidays, ...schoolsOf(row) };
+  const { version, name, workMinutes, zone, holidays } = row;
+  return { version, name, workMinutes, zone, holidays, ...schoolsOf(row) };
 }
 
 /**

@@ -1,0 +1,67 @@
+import { afterAll, beforeAll, describe, expect } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import { openStage, type Stage } from './stage.ts';
+import { stepsOf } from './steps.ts';
+
+const KEY = 'a-key-for-the-tests-of-the-first-page';
+let stage: Stage;
+let mara: Page;
+let owner: Page;
+beforeAll(async () => {
+  process.env['BEGIN_KEY'] = KEY;
+  stage = await openStage();
+  delete process.env['BEGIN_KEY'];
+  mara = await stage.enter('mara');
+  owner = await (
+    await stage.browser.newContext({ baseURL: stage.url, viewport: { width: 360, height: 740 } })
+  ).newPage();
+}, 120_000);
+afterAll(() => stage.close());
+
+describe('a studio of one’s own', () => {
+  const step = stepsOf('begin', () => [mara, owner]);
+
+  step('the demo says that it is one, and leads to the first page', async () => {
+    await mara.getByText('The demo: everybody here is made up.').first().waitFor();
+    await owner.goto('/');
+    await owner.getByRole('link', { name: 'Begin your own studio' }).click();
+    await owner.getByText(/everything in the demo goes/).waitFor();
+    await owner.getByLabel('Key').waitFor();
+  });
+
+  step('with the key of the start command, and every problem at its field', async () => {
+    await owner.goto(`/begin#${KEY}`);
+    await owner.getByRole('button', { name: 'Begin' }).click();
+    expect(await owner.locator('[aria-invalid="true"]').count()).toBeGreaterThan(2);
+    await owner.getByLabel('Name of the studio').fill('Lantern Street Guitar');
+    await owner.getByLabel('Your name').fill('Wren Aldous');
+    await owner.getByLabel('Name to sign in with').fill('wren');
+    await owner.getByLabel('Password').fill('wren aldous wren');
+    await owner.getByRole('button', { name: 'Begin' }).click();
+    await owner.getByText(/Take something longer/).waitFor();
+    expect(await owner.getByLabel('Name of the studio').inputValue()).toBe('Lantern Street Guitar');
+    const width = await owner.evaluate(() => document.documentElement.scrollWidth);
+    expect(width).toBeLessThanOrEqual(360);
+    await owner.getByLabel('Password').fill('lantern copper tide 42');
+    await owner.getByRole('button', { name: 'Begin' }).click();
+    await owner.getByRole('heading', { name: 'The first day' }).waitFor();
+  });
+
+  step('whoever was in the demo is out of it', async () => {
+    await mara.reload();
+    await mara.getByRole('button', { name: 'Open the book' }).waitFor();
+    expect(await mara.getByRole('link', { name: 'Begin your own studio' }).count()).toBe(0);
+  });
+
+  step('the owner renames the studio, and takes that back', async () => {
+    await owner.goto('/studio');
+    const name = owner.getByLabel('Name of the studio');
+    await name.fill('Quay Guitar');
+    await name.press('Tab');
+    await owner.getByText('How the studio teaches is kept.').waitFor();
+    await owner.getByRole('button', { name: 'Undo' }).click();
+    await owner.waitForFunction(() =>
+      [...document.querySelectorAll('input')].some(({ value }) => value === 'Lantern Street Guitar'),
+    );
+  });
+});

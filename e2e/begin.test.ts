@@ -65,3 +65,51 @@ describe('a studio of one’s own', () => {
     );
   });
 });
+
+describe('the first week', () => {
+  const step = stepsOf('week-one', () => [owner]);
+
+  step('a student is entered, and a name that was misheard is corrected', async () => {
+    await owner.setViewportSize({ width: 1280, height: 800 });
+    await owner.goto('/studio');
+    await owner.getByRole('button', { name: 'Enter somebody' }).click();
+    await owner.getByRole('form', { name: 'Enter somebody' }).getByRole('textbox').fill('Jonn Quill');
+    await owner.getByRole('button', { name: 'Enter them' }).click();
+    await owner.getByRole('button', { name: 'Rename Jonn Quill' }).click();
+    await owner.getByLabel('New name of Jonn Quill').fill('Jon Quill');
+    await owner.keyboard.press('Enter');
+    await owner.getByText('Jonn Quill is called Jon Quill now.').waitFor();
+  });
+
+  step('what was asked in the lesson is written down, for somebody who does not sign in', async () => {
+    await owner.goto('/requests');
+    await owner.getByRole('button', { name: 'Write a request down' }).click();
+    await owner.getByLabel('Song', { exact: true }).fill('Old Harbour Shanty');
+    await owner.getByRole('button', { name: 'Write it down' }).click();
+    await owner.getByText('Say who asked for it.').waitFor();
+    await owner.getByRole('combobox', { name: /Asked by/ }).click();
+    await owner.getByRole('option', { name: 'Jon Quill' }).click();
+    await owner
+      .getByRole('checkbox', { name: /^riff.*/ })
+      .first()
+      .check();
+    await owner.getByRole('button', { name: 'Write it down' }).click();
+    await owner.getByText('“Old Harbour Shanty” is written down.').waitFor();
+    await owner
+      .getByRole('listitem')
+      .filter({ hasText: 'Old Harbour Shanty' })
+      .getByText('Jon Quill')
+      .first()
+      .waitFor();
+  });
+
+  step('a song that nobody asked for is begun', async () => {
+    await owner.goto('/songs');
+    await owner.getByRole('button', { name: 'Begin a song' }).click();
+    await owner.getByRole('combobox', { name: /^For/ }).waitFor();
+    await owner.getByLabel('Song', { exact: true }).fill('Warm-up of my own');
+    await owner.getByRole('button', { name: 'Begin it' }).click();
+    await owner.getByRole('heading', { name: 'Warm-up of my own' }).waitFor();
+    await owner.getByText('Lay out the form first').waitFor();
+  });
+});

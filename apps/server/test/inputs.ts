@@ -65,6 +65,7 @@ export const INPUTS: {
         password: PASSWORD,
       },
     }),
+  changeNames: (_world, { name }) => Promise.resolve({ body: { name, signInName: name, password: PASSWORD } }),
   changePassword: () => Promise.resolve({ body: { old: PASSWORD, password: PASSWORD } }),
   calendarFeed: nothing,
   openCalendarFeed: nothing,
@@ -103,7 +104,9 @@ export const INPUTS: {
   invite: ({ ids }) => Promise.resolve({ id: ids.nobodys }),
   outbox: nothing,
   requests: nothing,
-  askForSong: () => Promise.resolve({ body: REQUEST }),
+  askForSong: ({ ids }, { role }) =>
+    Promise.resolve({ body: role === 'student' ? REQUEST : { ...REQUEST, studentId: ids.student } }),
+  beginSong: ({ ids }) => Promise.resolve({ body: { studentId: ids.student, title: 'Of their own', whose: '' } }),
   hours: nothing,
   earliest: () => Promise.resolve({ query: { parts: 1, blended: false } }),
   timeWork: ({ ids }) => Promise.resolve({ id: ids.request, body: { action: 'start' } }),

@@ -60,7 +60,7 @@ function read(method: string, url: URL, body: unknown): Asked {
 /** Somebody of the studio. */
 export function meAs(role: Me['role'], id: string = role): Me {
   return {
-    ...{ id, role, name: 'Somebody', taught: null, wards: [] },
+    ...{ id, role, name: 'Somebody', signInName: 'somebody', taught: null, wards: [] },
     studio: { name: 'Test Loft', demo: false, zone: 'Europe/Oslo', today: '2026-03-14', holidays: [] },
   };
 }

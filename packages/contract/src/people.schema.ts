@@ -3,6 +3,7 @@ import {
   ENTERED_ROLES,
   PEOPLE_LIMITS,
   type Acceptance,
+  type OwnNames,
   type PasswordChange,
   type PersonBody,
   type PersonChange,
@@ -42,6 +43,13 @@ export const chosenPassword = () =>
 export const acceptanceSchema = shape<Acceptance>({
   signInName: line(SIGN_IN_LIMITS.name),
   password: chosenPassword(),
+});
+
+/** Checks `OwnNames`. */
+export const ownNamesSchema = shape<OwnNames>({
+  name: line(PEOPLE_LIMITS.name),
+  signInName: line(SIGN_IN_LIMITS.name),
+  password: typed<string>(Joi.string().min(1).max(SIGN_IN_LIMITS.password)),
 });
 
 /** Checks `PasswordChange`. */

@@ -76,6 +76,13 @@ export interface Acceptance {
   readonly password: string;
 }
 
+/** One’s own name, and the one to sign in with; the password holds for whoever changes them. */
+export interface OwnNames {
+  readonly name: string;
+  readonly signInName: string;
+  readonly password: string;
+}
+
 /** A changed password, with the one that holds. */
 export interface PasswordChange {
   readonly old: string;

@@ -9,7 +9,7 @@ import type {
   WorkAction,
 } from './requests.ts';
 import { many, one, route, type } from './route.ts';
-import { ALL, PLAYERS, STUDENTS, TEACHERS } from './who.ts';
+import { ALL, PLAYERS, TEACHERS } from './who.ts';
 
 /** What is asked for. */
 export const requestsRoutes = {
@@ -24,9 +24,9 @@ export const requestsRoutes = {
   askForSong: route({
     method: 'POST',
     path: '/requests',
-    who: STUDENTS,
+    who: PLAYERS,
     of: 'self',
-    does: 'asks for a song, or for more of one',
+    does: 'asks for a song, or for more of one; a teacher writes down what a student asked for',
     body: type<RequestBody>(),
     answer: one<SongRequest>(),
     creates: true,

@@ -19,6 +19,7 @@ import {
   line,
   list,
   oneOf,
+  optional,
   orNull,
   shape,
   text,
@@ -48,6 +49,7 @@ const notWanted = () =>
 
 /** Checks `RequestBody`; `context.today` keeps days in the past out, and no part is both in and out. */
 export const requestSchema = shape<RequestBody>({
+  studentId: optional(id()),
   title: line(REQUEST_LIMITS.title),
   whose: text(REQUEST_LIMITS.whose),
   wanted: list(part(), { min: 1, max: REQUEST_LIMITS.parts }),

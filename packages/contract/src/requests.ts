@@ -70,6 +70,8 @@ export const REQUEST_MOVES: Readonly<
 
 /** What a student asks for. */
 export interface RequestBody {
+  /** For which student a teacher writes it down; left out by students, who ask for themselves. */
+  readonly studentId?: string;
   readonly title: string;
   readonly whose: string;
   readonly wanted: readonly string[];
@@ -105,7 +107,7 @@ export interface RequestEvent {
 }
 
 /** A request as it stands. */
-export interface SongRequest extends RequestBody {
+export interface SongRequest extends Omit<RequestBody, 'studentId'> {
   readonly id: string;
   readonly version: number;
   readonly state: RequestState;

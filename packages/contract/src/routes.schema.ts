@@ -10,6 +10,7 @@ import { lickQuerySchema } from './licks.schema.ts';
 import { invitationAnswer, mailAnswer, personAnswer, personChangedAnswer, welcomeAnswer } from './people.answers.ts';
 import {
   acceptanceSchema,
+  ownNamesSchema,
   passwordChangeSchema,
   personChangeSchema,
   personSchema,
@@ -61,7 +62,13 @@ import { calendarFeedAnswer, calendarFeedMadeAnswer } from './calendar.answers.t
 import { entriesBroughtAnswer, entryRowAnswer } from './entries.answers.ts';
 import { entriesQuerySchema, entriesSchema, entriesStruckSchema } from './entries.schema.ts';
 import { broughtSchema, sectionsStruckSchema } from './brought.schema.ts';
-import { sectionAgainSchema, sectionChangeSchema, sectionSchema, setUpSchema } from './songs.schema.ts';
+import {
+  sectionAgainSchema,
+  sectionChangeSchema,
+  sectionSchema,
+  setUpSchema,
+  songBeginningSchema,
+} from './songs.schema.ts';
 import type { Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
 import { anyText, list, typed, type SchemaOf } from './typed.ts';
@@ -85,6 +92,7 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   me: { answer: meAnswer },
   signIn: { body: signInSchema, answer: meAnswer },
   signOut: { answer: nothingAnswer },
+  changeNames: { body: ownNamesSchema, answer: meAnswer },
   changePassword: { body: passwordChangeSchema, answer: nothingAnswer },
   welcome: { answer: welcomeAnswer },
   accept: { body: acceptanceSchema, answer: nothingAnswer },
@@ -104,6 +112,7 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   promise: { body: requestPromiseSchema, answer: songRequestAnswer },
   moveRequest: { body: requestMoveSchema, answer: songRequestAnswer },
   songs: { answer: list(transcriptionLineAnswer) },
+  beginSong: { body: songBeginningSchema, answer: transcriptionAnswer },
   song: { answer: transcriptionAnswer },
   sheet: { answer: transcriptionAnswer },
   bringIn: { body: broughtSchema, answer: list(sectionAnswer) },

@@ -13,6 +13,7 @@ export const healthAnswer: SchemaOf<Health> = shape<Health>({
 export const meAnswer: SchemaOf<Me> = shape<Me>({
   id: id(),
   name: anyText(),
+  signInName: anyText(),
   role: oneOf(ROLES),
   studio: shape<Me['studio']>({
     name: anyText(),

@@ -1,4 +1,4 @@
-import type { Acceptance, PasswordChange, Welcome } from './people.ts';
+import type { Acceptance, OwnNames, PasswordChange, Welcome } from './people.ts';
 import type { Health, Me, SignIn } from './session.ts';
 import { nothing, one, route, type } from './route.ts';
 import { ALL } from './who.ts';
@@ -45,6 +45,15 @@ export const sessionRoutes = {
     of: 'self',
     does: 'signs out',
     answer: nothing,
+  }),
+  changeNames: route({
+    method: 'PUT',
+    path: '/session',
+    who: ALL,
+    of: 'self',
+    does: 'changes one’s own name and the one to sign in with',
+    body: type<OwnNames>(),
+    answer: one<Me>(),
   }),
   changePassword: route({
     method: 'PUT',

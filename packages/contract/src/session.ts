@@ -19,6 +19,7 @@ export interface SignIn {
 export interface Me {
   readonly id: string;
   readonly name: string;
+  readonly signInName: string;
   readonly role: Role;
   readonly studio: {
     readonly name: string;

@@ -17,6 +17,7 @@ import type {
   SectionBody,
   SectionChange,
   SetUpChange,
+  SongBeginning,
   Transcription,
   TranscriptionLine,
 } from './songs.ts';
@@ -32,6 +33,16 @@ export const songsRoutes = {
     of: 'self',
     does: 'lists transcriptions: all of the studio for teachers, their own for students and guardians',
     answer: many<TranscriptionLine>(),
+  }),
+  beginSong: route({
+    method: 'POST',
+    path: '/transcriptions',
+    who: TEACHERS,
+    of: 'studio',
+    does: 'begins a transcription that nobody asked for',
+    body: type<SongBeginning>(),
+    answer: one<Transcription>(),
+    creates: true,
   }),
   song: route({
     method: 'GET',

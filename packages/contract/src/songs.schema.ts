@@ -14,6 +14,7 @@ import {
   type SectionPass,
   type SetUp,
   type SetUpChange,
+  type SongBeginning,
   type TempoMark,
 } from './songs.ts';
 import {
@@ -130,3 +131,10 @@ export const sectionAgainSchema = shape<SectionAgain>({ startSeconds: seconds(),
 
 /** Checks `SectionChange`. */
 export const sectionChangeSchema = shape<SectionChange>({ ...section, version: version(), struck: flag() });
+
+/** Checks `SongBeginning`. */
+export const songBeginningSchema = shape<SongBeginning>({
+  studentId: id(),
+  title: line(SONG_LIMITS.title),
+  whose: text(SONG_LIMITS.whose),
+});

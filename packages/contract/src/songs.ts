@@ -160,6 +160,14 @@ export interface StudentOfSong {
   readonly shown: readonly Shown[];
 }
 
+/** A song that a teacher begins without a request. */
+export interface SongBeginning {
+  readonly studentId: string;
+  readonly title: string;
+  /** Whose it is; empty where nobody says. */
+  readonly whose: string;
+}
+
 /** A transcription as it stands, with its sections in the order of the clock. */
 export interface Transcription extends SetUp {
   readonly id: string;

@@ -195,7 +195,14 @@ const lick: Answer<'licks'>['licks'][number] = {
   ...{ chords: ['Dm'], lowestFret: 5, highestFret: 9, likeness: 'the same steps' },
 };
 const me: Answer<'me'> = {
-  ...{ id: ID, name: 'Pia', role: 'student', taught: { naming: 'letters', fidelity: 'note for note' }, wards: [pia] },
+  ...{
+    id: ID,
+    name: 'Pia',
+    signInName: 'pia',
+    role: 'student',
+    taught: { naming: 'letters', fidelity: 'note for note' },
+    wards: [pia],
+  },
   studio: {
     name: 'The studio',
     demo: true,
@@ -222,6 +229,7 @@ export const ANSWERS = {
   me,
   beginning: { open: true, demo: false },
   begin: me,
+  changeNames: me,
   welcome: { name: 'Pia', studio: 'The studio', role: 'student', signInName: 'pia' },
   people: person,
   changePerson: { person, ended: ['Fridays'] },
@@ -235,6 +243,7 @@ export const ANSWERS = {
   hours,
   earliest: { day: DAY },
   songs: { id: ID, title: 'Slow Tide', whose: '', student: pia, phrases: 12 },
+  beginSong: song,
   song,
   entries: {
     ...{ id: ID, day: DAY, song: 'Slow Tide', section: '1A', piece: 'Answer', bpm: 60, outcome: 'clean' },

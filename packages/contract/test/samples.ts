@@ -66,6 +66,7 @@ const series = {
 export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   signIn: { name: 'mara', password: 'ink-and-paper' },
   changePassword: { old: 'ink-and-paper', password: 'lantern copper tide' },
+  changeNames: { name: 'Pia', signInName: 'pia', password: 'whatever holds' },
   begin: {
     key: 'a key that was told',
     studio: 'Loft',
@@ -94,6 +95,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
     ...schools,
   },
   changeOwnSchools: { version: 1, schools: ownSchools },
+  beginSong: { studentId: ID, title: 'Slow Tide', whose: '' },
   askForSong: {
     ...{ title: 'Slow Tide', whose: '', wanted: ['solo'], notWanted: ['riff'], rendition: 'live', remarks: '' },
     ...{ guitarMeant: 'the first of two', guitar: '', wantedBy: '2026-05-01', followsId: ID },

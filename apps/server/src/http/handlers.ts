@@ -15,6 +15,7 @@ export type Handler<Name extends RouteName> = (context: RequestContext, given: G
 export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handler<Name> } = {
   openApi: () => Promise.resolve(openApi()),
   me: studio.describeMe,
+  changeNames: (context, { body }) => studio.changeNames(context, body),
   changePassword: (context, { body }) => studio.changePassword(context, body),
   people: studio.listPeople,
   enterPerson: (context, { body }) => studio.enterPerson(context, body),
@@ -30,6 +31,7 @@ export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handl
   promise: (context, { id, body }) => studio.promiseRequest(context, id, body),
   moveRequest: (context, { id, body }) => studio.moveRequest(context, id, body),
   songs: studio.listTranscriptions,
+  beginSong: (context, { body }) => studio.beginSong(context, body),
   song: (context, { id }) => studio.showTranscription(context, id),
   sheet: (context, { id }) => studio.showSheet(context, id),
   bringIn: (context, { id, body }) => studio.bringIn(context, id, body),

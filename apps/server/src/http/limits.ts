@@ -37,6 +37,7 @@ export function limitsOf(store: Store) {
     accept: [links],
     begin: [links],
     readCalendarFeed: [links],
+    changeNames: [limit('password:', MAX.passwords, addressOf, tries)],
     changePassword: [limit('password:', MAX.passwords, addressOf, tries)],
   } as const;
 }

@@ -26,7 +26,7 @@ declare module 'express-session' {
 export const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** Measuring and hashing a password takes long; no connection is held meanwhile. */
-const WITHOUT_TRANSACTION: ReadonlySet<RouteName> = new Set<RouteName>(['changePassword']);
+const WITHOUT_TRANSACTION: ReadonlySet<RouteName> = new Set<RouteName>(['changePassword', 'changeNames']);
 
 /** What all routes are answered from. */
 interface Around {

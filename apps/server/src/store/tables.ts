@@ -137,7 +137,8 @@ export const REQUEST_EVENTS = {
 export const TRANSCRIPTIONS = {
   ...row(),
   studentId: uuid(),
-  requestId: uuid(),
+  /** Null for a song that nobody asked for. */
+  requestId: orNull(uuid()),
   title: text(),
   whose: text(),
   tuning: text(),

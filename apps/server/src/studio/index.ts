@@ -17,6 +17,7 @@ export { listRevisions } from './songs/revisions.ts';
 export { listMail } from './people/outbox.ts';
 export {
   acceptInvitation,
+  changeNames,
   changePassword,
   changePerson,
   enterPerson,
@@ -45,7 +46,7 @@ export { showPiece } from './pieces/showPieces.ts';
 export { beginStudio, showBeginning } from './people/beginStudio.ts';
 export { describeMe, hashPassword, signIn, contextOf } from './people/signIn.ts';
 export { bringIn, strikeSections } from './songs/bringIn.ts';
-export { changeSetUp, listTranscriptions, showSheet, showTranscription } from './songs/transcriptions.ts';
+export { beginSong, changeSetUp, listTranscriptions, showSheet, showTranscription } from './songs/transcriptions.ts';
 export { Invalid, Forbidden, Conflict, Trouble, NotFound, WrongSignIn } from './context/errors.ts';
 export { mapInSlices } from './context/slices.ts';
 export { dayOf } from './context/context.ts';

@@ -189,6 +189,7 @@ nav {
 .demo {
   border-left: 3px solid var(--warm);
   padding-left: 0.4rem;
+  margin: 0.3rem 0;
 }
 .demo.foot {
   display: none;

@@ -5,6 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { FieldRow, useForm } from '../ui/index.ts';
 import CalendarAddress from './CalendarAddress.vue';
+import OwnNamesForm from './OwnNamesForm.vue';
 import { useNotices, useSession } from '../session/index.ts';
 
 const session = useSession();
@@ -22,6 +23,7 @@ async function submit(): Promise<void> {
 <template>
   <h1>{{ session.me?.name }}</h1>
   <p class="soft">{{ session.me?.role }} of {{ session.me?.studio.name }}</p>
+  <OwnNamesForm />
   <form class="password" novalidate aria-label="Your password" @submit.prevent="submit">
     <h2>Your password</h2>
     <FieldRow v-slot="{ id, invalid }" label="The one that holds" :problem="problems['old']">

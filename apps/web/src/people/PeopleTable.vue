@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import type { Person } from '@jam-ledger/contract';
+import { PEOPLE_LIMITS, type Person } from '@jam-ledger/contract';
 import Button from 'primevue/button';
+import InputText from 'primevue/inputtext';
+import { ref } from 'vue';
 import { dayText } from '../ui/index.ts';
 
 defineProps<{
@@ -11,7 +13,20 @@ defineProps<{
   mayInvite: (person: Person) => boolean;
   dayOf: (moment: string) => string;
 }>();
-const emit = defineEmits<{ invite: [person: Person]; archive: [person: Person]; restore: [person: Person] }>();
+const emit = defineEmits<{
+  invite: [person: Person];
+  rename: [person: Person, name: string];
+  archive: [person: Person];
+  restore: [person: Person];
+}>();
+/** Whose name is being corrected, and what it is so far. */
+const renaming = ref<{ readonly id: string; name: string }>();
+
+function rename(person: Person): void {
+  const name = renaming.value?.name.trim() ?? '';
+  renaming.value = undefined;
+  if (name !== '' && name !== person.name) emit('rename', person, name);
+}
 
 function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: string) => string): string {
   if (archived) return 'put away';
@@ -34,7 +49,20 @@ function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: str
     </thead>
     <tbody>
       <tr v-for="person in people" :key="person.id" :class="{ away: person.archived }">
-        <th scope="row">{{ person.name }}</th>
+        <th scope="row">
+          <InputText
+            v-if="renaming?.id === person.id"
+            v-model="renaming.name"
+            size="small"
+            autofocus
+            :aria-label="`New name of ${person.name}`"
+            :maxlength="PEOPLE_LIMITS.name"
+            @keydown.enter.prevent="rename(person)"
+            @keydown.esc.stop="renaming = undefined"
+            @blur="rename(person)"
+          />
+          <template v-else>{{ person.name }}</template>
+        </th>
         <td>{{ person.role }}</td>
         <td>
           <template v-if="person.wards.length > 0"
@@ -53,6 +81,14 @@ function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: str
                 :label="person.signsIn ? 'New password link' : 'Invite'"
                 :aria-label="`${person.signsIn ? 'New password link for' : 'Invite'} ${person.name}`"
                 @click="emit('invite', person)"
+              />
+              <Button
+                size="small"
+                text
+                severity="secondary"
+                label="Rename"
+                :aria-label="`Rename ${person.name}`"
+                @click="renaming = { id: person.id, name: person.name }"
               />
               <Button
                 size="small"

@@ -64,6 +64,13 @@ async function copy(): Promise<void> {
   });
 }
 
+function rename(person: Person, name: string): Promise<void> {
+  return notices.tell(async () => {
+    const renamed = await store.rename(person, name);
+    notices.say(`${person.name} is called ${name} now.`, async () => void (await store.rename(renamed, person.name)));
+  });
+}
+
 function putAway(person: Person): Promise<void> {
   return notices.tell(async () => {
     leaving.value = undefined;
@@ -94,6 +101,7 @@ function takeBack(person: Person): Promise<void> {
       :may-invite="mayInvite"
       :day-of="(moment) => dayIn(moment, zone)"
       @invite="invite"
+      @rename="rename"
       @archive="leaving = $event"
       @restore="takeBack"
     />

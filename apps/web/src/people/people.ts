@@ -50,6 +50,13 @@ export const usePeople = defineStore('people', () => {
     return path;
   }
 
+  /** Corrects somebody’s name; who they are then. */
+  async function rename(person: Person, name: string): Promise<Person> {
+    const { person: renamed } = await api.changePerson({ id: person.id, body: changeOf(person, { name }) });
+    await load();
+    return renamed;
+  }
+
   /** Puts somebody away; who they are then. */
   async function putAway(person: Person): Promise<Person> {
     const { person: away } = await api.changePerson({ id: person.id, body: changeOf(person, { archived: true }) });
@@ -74,7 +81,7 @@ export const usePeople = defineStore('people', () => {
     return api.studioReport();
   }
 
-  return { people, mail, open, enter, invite, putAway, takeBack, home, report };
+  return { people, mail, open, enter, invite, rename, putAway, takeBack, home, report };
 });
 
 function changeOf(person: Person, to: Partial<PersonChange>): PersonChange {

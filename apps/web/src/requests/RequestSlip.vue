@@ -6,6 +6,7 @@ import {
   USUAL_RENDITION,
   type FidelitySchool,
   type RequestBody,
+  type Student,
 } from '@jam-ledger/contract';
 import { requestSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
@@ -23,6 +24,8 @@ const props = defineProps<{
   fidelity: FidelitySchool;
   /** The song whose next part is asked for. */
   more: { readonly id: string; readonly title: string; readonly whose: string; readonly guitar: string } | undefined;
+  /** Whom a teacher writes it down for; left out where a student asks. */
+  students?: readonly Student[];
   ask: (body: RequestBody) => Promise<void>;
   /** The earliest honest day for so many parts. */
   earliest: (parts: number, blended: boolean) => Promise<string | null>;
@@ -31,6 +34,8 @@ const emit = defineEmits<{ done: [] }>();
 
 const choice = useTemplateRef('choice');
 const first: RequestBody = {
+  // Nobody is chosen for the teacher: a request must not land on the wrong student.
+  ...(props.students && { studentId: '' }),
   title: props.more?.title ?? '',
   whose: props.more?.whose ?? '',
   wanted: [],
@@ -70,7 +75,24 @@ async function submit(): Promise<void> {
 
 <template>
   <form class="slip" novalidate @submit.prevent="submit">
-    <h2>{{ more ? 'Ask for more of it' : 'Ask for a song' }}</h2>
+    <h2>{{ students ? 'Write a request down' : more ? 'Ask for more of it' : 'Ask for a song' }}</h2>
+    <FieldRow
+      v-if="students"
+      v-slot="{ labelId, invalid }"
+      label="Asked by"
+      :problem="problems['studentId'] && 'Say who asked for it.'"
+    >
+      <Select
+        v-model="fields.studentId"
+        :aria-labelledby="labelId"
+        :options="[...students]"
+        option-label="name"
+        option-value="id"
+        :invalid="invalid"
+        placeholder="a student"
+        filter
+      />
+    </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Song" :problem="problems['title']">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" :maxlength="REQUEST_LIMITS.title" />
     </FieldRow>
@@ -95,7 +117,12 @@ async function submit(): Promise<void> {
         :invalid="invalid"
       />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Your guitar" hint="frets, tremolo arm" :problem="problems['guitar']">
+    <FieldRow
+      v-slot="{ id, invalid }"
+      :label="students ? 'Their guitar' : 'Your guitar'"
+      hint="frets, tremolo arm"
+      :problem="problems['guitar']"
+    >
       <InputText :id="id" v-model="fields.guitar" :invalid="invalid" :maxlength="REQUEST_LIMITS.guitar" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Wanted by" hint="may stay open" :problem="problems['wantedBy']">
@@ -119,8 +146,19 @@ async function submit(): Promise<void> {
       <Textarea :id="id" v-model="fields.remarks" rows="2" :invalid="invalid" :maxlength="REQUEST_LIMITS.remarks" />
     </FieldRow>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <Button type="submit" :label="busy ? 'Handing it in…' : 'Hand it in'" :disabled="busy" />
-    <Button v-if="more" type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
+    <Button
+      type="submit"
+      :label="students ? 'Write it down' : busy ? 'Handing it in…' : 'Hand it in'"
+      :disabled="busy"
+    />
+    <Button
+      v-if="more || students"
+      type="button"
+      text
+      severity="secondary"
+      :label="students ? 'Cancel' : 'Leave it'"
+      @click="emit('done')"
+    />
   </form>
 </template>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { RequestBody, RequestMove, SongRequest } from '@jam-ledger/contract';
+import type { RequestBody, RequestMove, SongRequest, Student } from '@jam-ledger/contract';
 import { promisesOf } from '@jam-ledger/core/desk';
 import { writeCsv } from '@jam-ledger/core/formats';
+import Button from 'primevue/button';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { DownloadMenu, saveFile } from '../files/index.ts';
@@ -34,9 +35,21 @@ async function load(): Promise<void> {
 }
 onMounted(() => notices.tell(load));
 
+/** Whom a teacher writes a request down for; undefined while nobody does. */
+const students = ref<readonly Student[]>();
+
+function writeDown(): Promise<void> {
+  return notices.tell(async () => {
+    const all = await store.students();
+    if (all.length === 0) notices.say('Enter a student first, on Studio; every request is somebody’s.');
+    else students.value = all;
+  });
+}
+
 async function ask(body: RequestBody): Promise<void> {
   await store.askFor(body);
-  notices.say(`“${body.title}” is on your teacher’s desk.`);
+  if (session.isTeacher) await timer.load();
+  notices.say(session.isTeacher ? `“${body.title}” is written down.` : `“${body.title}” is on your teacher’s desk.`);
 }
 
 async function move(request: SongRequest, to: Omit<RequestMove, 'version'>): Promise<void> {
@@ -65,7 +78,7 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
 </script>
 
 <template>
-  <div :class="['layout', { asking: session.isStudent }]">
+  <div :class="['layout', { asking: session.isStudent || students }]">
     <RequestSlip
       v-if="session.isStudent"
       :key="more?.id ?? 'new'"
@@ -76,10 +89,28 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
       :earliest="store.earliest"
       @done="more = undefined"
     />
+    <RequestSlip
+      v-else-if="students"
+      :today="today"
+      fidelity="note for note"
+      :more="undefined"
+      :students="students"
+      :ask="ask"
+      :earliest="store.earliest"
+      @done="students = undefined"
+    />
     <section aria-label="Requests">
       <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
-      <p v-if="(store.requests?.length ?? 0) > 0" class="table">
+      <p class="table">
+        <Button
+          v-if="session.isTeacher && !students"
+          size="small"
+          outlined
+          label="Write a request down"
+          @click="writeDown"
+        />
         <DownloadMenu
+          v-if="(store.requests?.length ?? 0) > 0"
           :items="[{ label: 'Requests and hours as a table (CSV)', icon: 'pi pi-table', command: saveTable }]"
         />
       </p>

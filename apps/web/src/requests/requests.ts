@@ -44,5 +44,5 @@ export const useRequests = defineStore('requests', () => {
     return (await api.earliest({ query: { parts, blended } })).day;
   }
 
-  return { requests, load, askFor, move, promise, earliest };
+  return { requests, load, askFor, move, promise, earliest, students: () => api.students() };
 });

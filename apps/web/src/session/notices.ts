@@ -10,7 +10,7 @@ export interface Notice {
   readonly label?: string;
 }
 
-/** How long a notice stays, milliseconds. Our choice. */
+/** How long a notice stays that only tells something, milliseconds. Our choice. */
 const NOTICE_MS = 12_000;
 
 /** Notices of things done and of trouble met. */
@@ -22,6 +22,8 @@ export const useNotices = defineStore('notices', () => {
     count += 1;
     const id = count;
     notice.value = { id, text, ...(undo && { undo }) };
+    // What can be taken back waits until it is, or is put away, or something else is said.
+    if (undo) return;
     setTimeout(() => {
       if (notice.value?.id === id) notice.value = null;
     }, NOTICE_MS);

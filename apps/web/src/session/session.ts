@@ -1,4 +1,13 @@
-import type { Acceptance, Beginning, BeginningBody, Me, PasswordChange, SignIn, Welcome } from '@jam-ledger/contract';
+import type {
+  Acceptance,
+  Beginning,
+  BeginningBody,
+  Me,
+  OwnNames,
+  PasswordChange,
+  SignIn,
+  Welcome,
+} from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api, lastSeen, Refused } from '../api/index.ts';
@@ -57,6 +66,10 @@ export const useSession = defineStore('session', () => {
     await api.accept({ token, body });
   }
 
+  async function changeNames(body: OwnNames): Promise<void> {
+    me.value = await api.changeNames({ body });
+  }
+
   async function changePassword(body: PasswordChange): Promise<void> {
     await api.changePassword({ body });
   }
@@ -81,6 +94,7 @@ export const useSession = defineStore('session', () => {
     begin,
     welcome,
     accept,
+    changeNames,
     changePassword,
     signOut,
   };

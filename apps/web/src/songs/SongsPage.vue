@@ -1,21 +1,44 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { onMounted } from 'vue';
-import { RouterLink } from 'vue-router';
+import type { SongBeginning, Student } from '@jam-ledger/contract';
+import Button from 'primevue/button';
+import { onMounted, ref } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
 import { useNotices } from '../session/index.ts';
+import BeginSongForm from './BeginSongForm.vue';
 import { useSongs } from './songs.ts';
 
 const notices = useNotices();
 const store = useSongs();
 const { songs } = storeToRefs(store);
+const router = useRouter();
+/** Whom a song can be begun for; undefined while nobody begins one. */
+const students = ref<readonly Student[]>();
 onMounted(() => notices.tell(store.open));
+
+function choose(): Promise<void> {
+  return notices.tell(async () => {
+    const all = await store.students();
+    if (all.length === 0) notices.say('Enter a student first, on Studio; every song is for somebody.');
+    else students.value = all;
+  });
+}
+
+async function begin(body: SongBeginning): Promise<void> {
+  const { id } = await store.begin(body);
+  await router.push({ name: 'song', params: { id } });
+}
 </script>
 
 <template>
-  <h1>Songs</h1>
+  <header class="head">
+    <h1>Songs</h1>
+    <Button v-if="!students" size="small" outlined label="Begin a song" @click="choose" />
+  </header>
+  <BeginSongForm v-if="students" :students="students" :begin="begin" @done="students = undefined" />
   <p v-if="songs?.length === 0" class="soft">
-    No song is begun. Accept a request on <RouterLink :to="{ name: 'requests' }">Requests</RouterLink>, and its
-    transcription opens here.
+    No song is begun. Accept a request on <RouterLink :to="{ name: 'requests' }">Requests</RouterLink>, or begin one
+    that nobody asked for.
   </p>
   <table v-else-if="songs" class="songs">
     <thead>
@@ -40,6 +63,11 @@ onMounted(() => notices.tell(store.open));
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+}
 .songs {
   margin-top: 0.8rem;
   border-collapse: collapse;

@@ -1,4 +1,4 @@
-import type { TranscriptionLine } from '@jam-ledger/contract';
+import type { SongBeginning, Transcription, TranscriptionLine } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '../api/index.ts';
@@ -13,5 +13,10 @@ export const useSongs = defineStore('songs', () => {
     songs.value = await api.songs();
   }
 
-  return { songs, open };
+  /** Begins a song that nobody asked for. */
+  function begin(body: SongBeginning): Promise<Transcription> {
+    return api.beginSong({ body });
+  }
+
+  return { songs, open, begin, students: () => api.students() };
 });

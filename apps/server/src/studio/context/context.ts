@@ -6,7 +6,7 @@ import type { Store } from '../../store/index.ts';
 /** What a request is answered from: who asks, where, when, and the database. */
 export interface RequestContext {
   readonly store: Store;
-  readonly person: { readonly id: string; readonly name: string; readonly role: Role };
+  readonly person: { readonly id: string; readonly name: string; readonly signInName: string; readonly role: Role };
   readonly studio: {
     readonly id: string;
     readonly name: string;

@@ -5,6 +5,8 @@ import {
   type Acceptance,
   type EnteredRole,
   type Invitation,
+  type Me,
+  type OwnNames,
   type PasswordChange,
   type Person,
   type PersonBody,
@@ -38,7 +40,7 @@ import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
 import { writeTo } from './outbox.ts';
 import { endOverlapping } from '../series/series.ts';
 import { requireStrong } from './password.ts';
-import { hashPassword, rightPassword } from './signIn.ts';
+import { describeMe, hashPassword, rightPassword } from './signIn.ts';
 import { Invalid, Forbidden, NotFound } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
 
@@ -146,18 +148,36 @@ export async function acceptInvitation(
   await requireStrong(password, [name, person.name, person.studioName]);
   const passwordHash = await hashPassword(password);
   await store.inTransaction(async () => {
-    // Of two who choose the same name at once, the second is told so.
-    await store.lock('names to sign in with');
-    const other = await findPersonBySignIn(store, name);
-    if (other && other.id !== person.id)
-      throw new Invalid([
-        { field: 'signInName', message: 'Somebody already signs in with this name; choose another.' },
-      ]);
+    await requireFree(store, name, person.id);
     if (!(await useInvitation(store, id, now))) throw new NotFound(NO_INVITATION);
     await changeRows(store.people, { id: person.id }, { signInName: name, passwordHash });
     await endSessions(store, person.id, '');
   });
   return null;
+}
+
+/**
+ * Changes one’s own name and the one to sign in with. @throws Invalid where the password is wrong, or somebody else signs in with that
+ * name
+ */
+export async function changeNames(context: RequestContext, { name, signInName, password }: OwnNames): Promise<Me> {
+  const { store, person } = context;
+  const row = orNotFound(await findPersonById(store, person.id));
+  if (!(await rightPassword(row.passwordHash, password)))
+    throw new Invalid([{ field: 'password', message: 'This is not the password that holds.' }]);
+  await store.inTransaction(async () => {
+    await requireFree(store, signInName, person.id);
+    await changeRows(store.people, { id: person.id }, { name, signInName });
+  });
+  return describeMe({ ...context, person: { ...person, name, signInName } });
+}
+
+/** Of two who choose the same name at once, the second is told so. To be asked within a transaction. @throws Invalid */
+async function requireFree(store: Store, signInName: string, personId: string): Promise<void> {
+  await store.lock('names to sign in with');
+  const other = await findPersonBySignIn(store, signInName);
+  if (other && other.id !== personId)
+    throw new Invalid([{ field: 'signInName', message: 'Somebody already signs in with this name; choose another.' }]);
 }
 
 /** Changes one’s own password and signs out everywhere else. @throws Invalid where the old one is wrong */

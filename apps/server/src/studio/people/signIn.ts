@@ -39,7 +39,7 @@ export async function contextOf(
   const role = roleOf(row.role);
   return {
     store,
-    person: { id: row.id, name: row.name, role },
+    person: { id: row.id, name: row.name, signInName: row.signInName ?? '', role },
     studio: { id: row.studioId, name: row.studioName, demo: row.demo, zone: row.zone, holidays: row.holidays },
     wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,

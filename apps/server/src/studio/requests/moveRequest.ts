@@ -14,7 +14,7 @@ import { Invalid, Forbidden } from '../context/errors.ts';
 import { teaches, type RequestContext } from '../context/context.ts';
 
 /** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
-const FIRST_SET_UP = {
+export const FIRST_SET_UP = {
   tuning: 'standard',
   capo: 0,
   key: '',

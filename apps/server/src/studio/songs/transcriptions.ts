@@ -10,13 +10,15 @@ import {
   type SetUp,
   type SetUpChange,
   type SongBasics,
+  type SongBeginning,
   type Transcription,
   type TranscriptionLine,
 } from '@jam-ledger/contract';
 import type { Move } from '@jam-ledger/core/notation';
-import { findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
+import { addRow, findOwn, findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
 import type { PhraseModel, SectionModel, TranscriptionRow } from '../../store/index.ts';
-import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
+import { orNotFound, orConflict, parseWord, requireStudent } from '../context/rows.ts';
+import { FIRST_SET_UP } from '../requests/moveRequest.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { studentOfSong } from '../people/students.ts';
 import { visibleStudents, type RequestContext } from '../context/context.ts';
@@ -71,6 +73,18 @@ export async function showSheet(context: RequestContext, id: string): Promise<Tr
     phrases: section.phrases.filter(({ chosen }) => chosen).map((phrase) => ({ ...phrase, ...unsaid })),
   }));
   return { ...song, sections };
+}
+
+/** Begins a song that nobody asked for, set up for the guitar of its student. @throws NotFound */
+export async function beginSong(
+  context: RequestContext,
+  { studentId, title, whose }: SongBeginning,
+): Promise<Transcription> {
+  const { store, studio } = context;
+  await requireStudent(context, studentId);
+  const { frets } = orNotFound(await findOwn(store.people, { studioId: studio.id, id: studentId }));
+  const values = { ...FIRST_SET_UP, studioId: studio.id, studentId, requestId: null, title, whose, frets };
+  return showTranscription(context, (await addRow(store.transcriptions, values)).id);
 }
 
 /** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { enterPeople, openTestStudio, REQUEST, type Browser, type TestServer } from './studio.ts';
+import { addPerson } from '../src/store/index.ts';
+import { ownerLink } from '../src/studio/index.ts';
+import { enterPeople, NOW, openTestStudio, REQUEST, type Browser, type TestServer } from './studio.ts';
 
 let server: TestServer;
 let mara: Browser;
@@ -149,5 +151,76 @@ describe('one’s own names', () => {
       archived: false,
     };
     expect((await mara.put(`/api/people/${pia.id}`).send(change).expect(200)).body.person.name).toBe('Pia Lind');
+  });
+});
+
+describe('who owns the studio', () => {
+  type Listed = { readonly id: string; readonly name: string; readonly role: string; readonly version: number };
+  const all = async (by: Browser): Promise<readonly Listed[]> => {
+    const people: readonly Listed[] = (await by.get('/api/people').expect(200)).body;
+    return people;
+  };
+  const listed = async (by: Browser, role: string, name?: string): Promise<Listed> => {
+    const found = (await all(by)).find((one) => one.role === role && (name === undefined || one.name === name));
+    if (!found) throw new Error(`there is no ${role}`);
+    return found;
+  };
+  const put = (by: Browser, { id, name, version }: Listed, to: object) =>
+    by.put(`/api/people/${id}`).send({ version, name, wards: [], teacherId: null, archived: false, ...to });
+
+  test('the last owner cannot leave, is not put away, and a teacher makes nobody an owner', async () => {
+    const odile = await server.signIn('odile');
+    const me = await listed(odile, 'owner');
+    for (const [to, field] of [
+      [{ role: 'teacher' }, 'role'],
+      [{ archived: true }, 'archived'],
+    ] as const) {
+      const { body } = await put(odile, me, to).expect(422);
+      expect(body.error.problems).toEqual([{ field, message: expect.stringContaining('needs an owner') }]);
+    }
+    await put(mara, await listed(mara, 'teacher'), { role: 'owner' }).expect(403);
+    const pia = await listed(odile, 'student', 'Pia Lind');
+    await put(odile, pia, { role: 'owner' }).expect(422);
+  });
+
+  test('it is handed over; of two owners who leave at once one stays', async () => {
+    const odile = await server.signIn('odile');
+    const teacher = await listed(odile, 'teacher');
+    await put(odile, teacher, { role: 'owner' }).expect(200);
+    expect((await mara.get('/api/session').expect(200)).body.role).toBe('owner');
+    const owners = (await all(odile)).filter(({ role }) => role === 'owner');
+    expect(owners).toHaveLength(2);
+    const left = await Promise.all(
+      owners.map((one) => put(one.id === teacher.id ? mara : odile, one, { role: 'teacher' })),
+    );
+    expect(left.map(({ status }) => status).sort()).toEqual([200, 422]);
+    const [odileIs, maraIs] = await Promise.all([odile, mara].map((one) => one.get('/api/session').expect(200)));
+    expect([odileIs?.body.role, maraIs?.body.role].sort()).toEqual(['owner', 'teacher']);
+  });
+});
+
+describe('an owner who forgot their password', () => {
+  const now = NOW;
+
+  test('is handed a link by whoever runs the machine; it works once, and earlier ones do not', async () => {
+    const { store } = server.app;
+    const before = await ownerLink(store, { name: undefined, now });
+    const link = await ownerLink(store, { name: before.name, now });
+    const chosen = { signInName: 'found.again', password: 'lantern copper tide 42' };
+    const accept = (path: string) =>
+      server.anonymous().post(path.replace('/welcome/', '/api/invitations/')).send(chosen);
+    await accept(before.path).expect(404);
+    await accept(link.path).expect(200);
+    await accept(link.path).expect(404);
+    const owner = await server.signIn(chosen.signInName, chosen.password);
+    expect((await owner.get('/api/session').expect(200)).body).toMatchObject({ role: 'owner', name: before.name });
+  });
+
+  test('of several, one is named; nobody else gets one', async () => {
+    const { store } = server.app;
+    await expect(ownerLink(store, { name: 'ines', now })).rejects.toThrow(/No owner is called “ines”/);
+    const [studio] = await store.studios.findAll({ limit: 1 });
+    await addPerson(store, { studioId: studio?.id ?? '', role: 'owner', name: 'A second owner' });
+    await expect(ownerLink(store, { name: undefined, now })).rejects.toThrow(/several owners/);
   });
 });

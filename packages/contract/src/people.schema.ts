@@ -10,7 +10,7 @@ import {
   type StudentsBody,
 } from './people.ts';
 import { SIGN_IN_LIMITS } from './session.ts';
-import { flag, id, line, list, oneOf, orNull, shape, typed, version } from './typed.ts';
+import { flag, id, line, list, oneOf, optional, orNull, shape, typed, version } from './typed.ts';
 
 const wards = () => list(id(), { max: PEOPLE_LIMITS.wards, unique: true });
 
@@ -33,6 +33,7 @@ export const personChangeSchema = shape<PersonChange>({
   wards: wards(),
   teacherId: orNull(id()),
   archived: flag(),
+  role: optional(oneOf(['owner', 'teacher'])),
 });
 
 /** A password that somebody chooses. */

@@ -29,6 +29,8 @@ export interface PersonChange {
   /** Who teaches a student; null where nobody does yet. */
   readonly teacherId: string | null;
   readonly archived: boolean;
+  /** Whether a teacher owns the studio, too; left out where that stays as it is. */
+  readonly role?: 'owner' | 'teacher';
 }
 
 /** Somebody of the studio. */

@@ -43,6 +43,7 @@ export { reportStudio } from './desk/studioReport.ts';
 export { earliestFor, showHours, timeWork } from './requests/requestWork.ts';
 export { promiseRequest } from './requests/moveRequest.ts';
 export { showPiece } from './pieces/showPieces.ts';
+export { ownerLink } from './people/links.ts';
 export { beginStudio, showBeginning } from './people/beginStudio.ts';
 export { describeMe, hashPassword, signIn, contextOf } from './people/signIn.ts';
 export { bringIn, strikeSections } from './songs/bringIn.ts';

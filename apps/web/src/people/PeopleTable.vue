@@ -11,11 +11,14 @@ defineProps<{
   mayChange: (person: Person) => boolean;
   /** Whether whoever looks hands out links for signing in to them. */
   mayInvite: (person: Person) => boolean;
+  /** Whether whoever looks says who owns the studio. */
+  isOwner: boolean;
   dayOf: (moment: string) => string;
 }>();
 const emit = defineEmits<{
   invite: [person: Person];
   rename: [person: Person, name: string];
+  own: [person: Person, role: 'owner' | 'teacher'];
   archive: [person: Person];
   restore: [person: Person];
 }>();
@@ -89,6 +92,15 @@ function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: str
                 label="Rename"
                 :aria-label="`Rename ${person.name}`"
                 @click="renaming = { id: person.id, name: person.name }"
+              />
+              <Button
+                v-if="isOwner && (person.role === 'teacher' || person.role === 'owner')"
+                size="small"
+                text
+                severity="secondary"
+                :label="person.role === 'owner' ? 'Make a teacher' : 'Make an owner'"
+                :aria-label="`Make ${person.name} ${person.role === 'owner' ? 'a teacher' : 'an owner'}`"
+                @click="emit('own', person, person.role === 'owner' ? 'teacher' : 'owner')"
               />
               <Button
                 size="small"

@@ -28,13 +28,18 @@ const link = ref<{ readonly to: string; readonly url: string }>();
 /** Whoever is asked about before they are put away. */
 const leaving = ref<Person>();
 const isOwner = computed(() => session.me?.role === 'owner');
+const owners = computed(
+  () => (people.value ?? []).filter(({ role, archived }) => role === 'owner' && !archived).length,
+);
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
 const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
 
 onMounted(() => notices.tell(async () => void (await Promise.all([store.open(), settings.load()]))));
 
+/** The only owner changes their own names under their name, and cannot leave. */
 function mayChange({ role }: Person): boolean {
-  return role !== 'owner' && (isOwner.value || role !== 'teacher');
+  if (role === 'owner') return isOwner.value && owners.value > 1;
+  return isOwner.value || role !== 'teacher';
 }
 
 /** Whoever teaches a student hands links to them and their guardians, and any teacher where nobody does yet; the owner to all. */
@@ -71,6 +76,20 @@ function rename(person: Person, name: string): Promise<void> {
   });
 }
 
+function makeRole(person: Person, role: 'owner' | 'teacher'): Promise<void> {
+  return notices.tell(async () => {
+    const changed = await store.makeRole(person, role);
+    // Whoever gives their own place away is no owner on this page any more.
+    if (person.id === session.me?.id) await session.refresh();
+    const words = role === 'owner' ? 'owns the studio, too' : 'is a teacher now';
+    const undo =
+      person.id === session.me?.id
+        ? undefined
+        : async () => void (await store.makeRole(changed, person.role === 'owner' ? 'owner' : 'teacher'));
+    notices.say(`${person.name} ${words}.`, undo);
+  });
+}
+
 function putAway(person: Person): Promise<void> {
   return notices.tell(async () => {
     leaving.value = undefined;
@@ -99,9 +118,11 @@ function takeBack(person: Person): Promise<void> {
       :people="people"
       :may-change="mayChange"
       :may-invite="mayInvite"
+      :is-owner="isOwner"
       :day-of="(moment) => dayIn(moment, zone)"
       @invite="invite"
       @rename="rename"
+      @own="makeRole"
       @archive="leaving = $event"
       @restore="takeBack"
     />

@@ -57,6 +57,13 @@ export const usePeople = defineStore('people', () => {
     return renamed;
   }
 
+  /** Makes a teacher an owner, or an owner a teacher; who they are then. */
+  async function makeRole(person: Person, role: 'owner' | 'teacher'): Promise<Person> {
+    const { person: changed } = await api.changePerson({ id: person.id, body: changeOf(person, { role }) });
+    await load();
+    return changed;
+  }
+
   /** Puts somebody away; who they are then. */
   async function putAway(person: Person): Promise<Person> {
     const { person: away } = await api.changePerson({ id: person.id, body: changeOf(person, { archived: true }) });
@@ -81,7 +88,7 @@ export const usePeople = defineStore('people', () => {
     return api.studioReport();
   }
 
-  return { people, mail, open, enter, invite, rename, putAway, takeBack, home, report };
+  return { people, mail, open, enter, invite, rename, makeRole, putAway, takeBack, home, report };
 });
 
 function changeOf(person: Person, to: Partial<PersonChange>): PersonChange {

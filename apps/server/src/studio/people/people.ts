@@ -1,9 +1,7 @@
-import { digestOf, makeToken } from '../context/tokens.ts';
+import { digestOf } from '../context/tokens.ts';
 import {
-  ENTERED_ROLES,
   ROLES,
   type Acceptance,
-  type EnteredRole,
   type Invitation,
   type Me,
   type OwnNames,
@@ -12,14 +10,15 @@ import {
   type PersonBody,
   type PersonChange,
   type PersonChanged,
+  type Role,
   type StudentsBody,
   type Welcome,
 } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
 import {
   addPerson,
-  addRow,
   changeRows,
+  countRows,
   endInvitations,
   endSessions,
   findInvitation,
@@ -37,15 +36,13 @@ import {
   type Store,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
+import { makeLink } from './links.ts';
 import { writeTo } from './outbox.ts';
 import { endOverlapping } from '../series/series.ts';
 import { requireStrong } from './password.ts';
 import { describeMe, hashPassword, rightPassword } from './signIn.ts';
 import { Invalid, Forbidden, NotFound } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
-
-/** An invitation can be used for so long, days. Our choice. */
-const INVITED_DAYS = 14;
 
 /** Everybody of the studio, with invitations and wards. @throws Forbidden for others than teachers. */
 export async function listPeople(context: RequestContext): Promise<readonly Person[]> {
@@ -72,23 +69,25 @@ export async function enterStudents(context: RequestContext, { names }: Students
 }
 
 /**
- * Changes somebody’s name, wards or teacher, puts them away, or takes that back. Whoever is put away is signed out at once and
+ * Changes somebody’s name, wards or teacher, makes a teacher an owner or an owner a teacher, puts them away, or takes that back. Whoever is put away is signed out at once and
  * their lessons leave the desk; nothing of theirs is lost. When a student comes back, series whose hours others have by now are
- * ended and named. @throws Forbidden, NotFound, Conflict, Invalid
+ * ended and named. The last owner stays. @throws Forbidden, NotFound, Conflict, Invalid
  */
 export async function changePerson(context: RequestContext, id: string, change: PersonChange): Promise<PersonChanged> {
   const { store, studio, now } = context;
   const before = orNotFound(await findOwn(store.people, { studioId: studio.id, id }));
-  const role = ENTERED_ROLES.find((one) => one === before.role);
-  if (!role) throw new Forbidden('The owner is not changed here.');
+  const role = parseWord(ROLES, before.role);
   requireRoom(context, role);
+  await requireOwners(context, before, change);
   if (await isClaim(context, before, change)) await requireHandsOn(context, role, before);
   await requireWards(context, role, change.wards);
   await requireTeacherOf(context, role, change.teacherId);
-  const { version, wards, archived, ...values } = change;
+  const { version, wards, archived, role: becomes = role, ...values } = change;
   const archivedAt = archived ? (before.archivedAt ?? now) : null;
   const row = { studioId: studio.id, id, version };
-  await orConflict(await saveVersioned(store.people, row, { ...values, archivedAt }), () => show(context, id));
+  await orConflict(await saveVersioned(store.people, row, { ...values, role: becomes, archivedAt }), () =>
+    show(context, id),
+  );
   await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
   if (archived) await signOutEverywhere(context, id);
   const isBack = role === 'student' && before.archivedAt && !archived;
@@ -108,22 +107,16 @@ async function signOutEverywhere({ store, studio, now }: RequestContext, id: str
 export async function invite(context: RequestContext, id: string): Promise<Invitation> {
   const { store, studio, person, now } = context;
   const row = orNotFound(await findOwn(store.people, { studioId: studio.id, id }));
-  const role = ENTERED_ROLES.find((one) => one === row.role);
-  if (!role) throw new Forbidden('The owner is not invited; they change their password themselves.');
+  const role = parseWord(ROLES, row.role);
   await requireHandsOn(context, role, row);
   if (row.archivedAt) throw new Invalid([{ field: 'id', message: `${row.name} is put away; take them back first.` }]);
-  const token = makeToken();
-  const path = `/welcome/${token}`;
-  const expiresAt = DateTime.fromJSDate(now).plus({ days: INVITED_DAYS }).toJSDate();
-  await endInvitations(store, studio.id, id, now);
-  const values = { studioId: studio.id, personId: id, madeBy: person.id, tokenHash: digestOf(token), expiresAt };
-  await addRow(store.invitations, values);
-  const until = DateTime.fromJSDate(expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
+  const link = await makeLink(store, { studioId: studio.id, personId: id, madeBy: person.id, now });
+  const until = DateTime.fromISO(link.expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
   await writeTo(context, id, {
     subject: `Your place in the book of ${studio.name}`,
     body: `${row.name}, ${person.name} opens the book for you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
   });
-  return { path, expiresAt: expiresAt.toISOString() };
+  return link;
 }
 
 /** Whom an invitation is for. @throws NotFound where it was used, is over, or never was. */
@@ -206,16 +199,34 @@ async function invited(store: Store, token: string, now: Date) {
   return { ...invitation, person };
 }
 
-function requireRoom(context: RequestContext, role: EnteredRole): void {
-  if (role === 'teacher' && context.person.role !== 'owner')
+function requireRoom(context: RequestContext, role: Role): void {
+  if ((role === 'teacher' || role === 'owner') && context.person.role !== 'owner')
     throw new Forbidden('Only the owner enters and changes teachers.');
+}
+
+/** Lets a change go on that leaves the studio an owner, and makes none of a student. @throws Invalid */
+async function requireOwners(
+  { store, studio }: RequestContext,
+  before: PersonModel,
+  { role, archived }: PersonChange,
+): Promise<void> {
+  const isTeacher = before.role === 'owner' || before.role === 'teacher';
+  if (role !== undefined && !isTeacher)
+    throw new Invalid([{ field: 'role', message: 'Only a teacher can own the studio.' }]);
+  const leaves = before.role === 'owner' && !before.archivedAt && (role === 'teacher' || archived);
+  if (!leaves) return;
+  // Of two owners who leave at once, the second stays.
+  await store.lock(`owners of ${studio.id}`);
+  if ((await countRows(store.people, { studioId: studio.id, role: 'owner', archivedAt: null })) > 1) return;
+  const field = archived ? 'archived' : 'role';
+  throw new Invalid([{ field, message: 'The studio needs an owner; make somebody else one first.' }]);
 }
 
 /**
  * Lets those go on who hand an invitation on: the owner, and of students and their guardians whoever teaches them, or any
  * teacher where nobody does yet. Whoever makes a link could use it. @throws Forbidden
  */
-async function requireHandsOn(context: RequestContext, role: EnteredRole, row: PersonModel): Promise<void> {
+async function requireHandsOn(context: RequestContext, role: Role, row: PersonModel): Promise<void> {
   requireRoom(context, role);
   const { store, studio, person } = context;
   if (person.role === 'owner') return;
@@ -242,7 +253,7 @@ async function isClaim(
   return had.length !== wards.length || had.some(({ id }) => !wards.includes(id));
 }
 
-async function requireWards(context: RequestContext, role: EnteredRole, wards: readonly string[]): Promise<void> {
+async function requireWards(context: RequestContext, role: Role, wards: readonly string[]): Promise<void> {
   const wrong = (message: string) => new Invalid([{ field: 'wards', message }]);
   if (role === 'guardian' && wards.length === 0) throw wrong('Say whose guardian this is.');
   if (role !== 'guardian' && wards.length > 0) throw wrong('Only a guardian reads the pages of a student.');
@@ -251,7 +262,7 @@ async function requireWards(context: RequestContext, role: EnteredRole, wards: r
     throw wrong('One of these is no student of the studio.');
 }
 
-async function requireTeacherOf(context: RequestContext, role: EnteredRole, teacherId: string | null): Promise<void> {
+async function requireTeacherOf(context: RequestContext, role: Role, teacherId: string | null): Promise<void> {
   if (teacherId === null) return;
   const wrong = (message: string) => new Invalid([{ field: 'teacherId', message }]);
   if (role !== 'student') throw wrong('Only a student has a teacher.');

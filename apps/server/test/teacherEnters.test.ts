@@ -179,13 +179,21 @@ describe('who owns the studio', () => {
       expect(body.error.problems).toEqual([{ field, message: expect.stringContaining('needs an owner') }]);
     }
     await put(mara, await listed(mara, 'teacher'), { role: 'owner' }).expect(403);
+    // One who was never invited does not count.
+    const { body: otho } = await odile
+      .post('/api/people')
+      .send({ role: 'teacher', name: 'Otho', wards: [] })
+      .expect(201);
+    await put(odile, otho, { role: 'owner' }).expect(200);
+    await put(odile, me, { role: 'teacher' }).expect(422);
+    await put(odile, await listed(odile, 'owner', 'Otho'), { role: 'teacher', archived: true }).expect(200);
     const pia = await listed(odile, 'student', 'Pia Lind');
     await put(odile, pia, { role: 'owner' }).expect(422);
   });
 
   test('it is handed over; of two owners who leave at once one stays', async () => {
     const odile = await server.signIn('odile');
-    const teacher = await listed(odile, 'teacher');
+    const teacher = await listed(odile, 'teacher', 'Mara Tenfold-Ash');
     await put(odile, teacher, { role: 'owner' }).expect(200);
     expect((await mara.get('/api/session').expect(200)).body.role).toBe('owner');
     const owners = (await all(odile)).filter(({ role }) => role === 'owner');

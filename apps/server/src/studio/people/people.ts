@@ -18,7 +18,6 @@ import { DateTime } from 'luxon';
 import {
   addPerson,
   changeRows,
-  countRows,
   endInvitations,
   endSessions,
   findInvitation,
@@ -217,9 +216,11 @@ async function requireOwners(
   if (!leaves) return;
   // Of two owners who leave at once, the second stays.
   await store.lock(`owners of ${studio.id}`);
-  if ((await countRows(store.people, { studioId: studio.id, role: 'owner', archivedAt: null })) > 1) return;
+  const owners = await findRows(store.people, { studioId: studio.id, role: 'owner', archivedAt: null });
+  // One who was never invited could let nobody in.
+  if (owners.some(({ id, passwordHash }) => id !== before.id && passwordHash != null)) return;
   const field = archived ? 'archived' : 'role';
-  throw new Invalid([{ field, message: 'The studio needs an owner; make somebody else one first.' }]);
+  throw new Invalid([{ field, message: 'The studio needs an owner who signs in; make somebody else one first.' }]);
 }
 
 /**

@@ -9,6 +9,8 @@ import type { Account } from './postgres.ts';
 export const MARK = 'jam-ledger.json';
 /** Where the log files lie in a folder. */
 export const LOGS = 'logs';
+/** Where it is told who has a folder open, and at which port. */
+export const runFile = (folder: string) => join(folder, 'running.json');
 /** The mark while it is written. */
 const PART = '.jam-ledger.json.part';
 

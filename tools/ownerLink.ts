@@ -1,10 +1,10 @@
 import { existsSync, readFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { openStore } from '../apps/server/src/store/index.ts';
 import { ownerLink, Trouble } from '../apps/server/src/studio/index.ts';
 import { runningCluster } from './cluster.ts';
-import { defaultFolder } from './dataFolder.ts';
+import { defaultFolder, runFile } from './dataFolder.ts';
 import { fieldOf, Plain } from './plain.ts';
 
 const HELP = `bin/owner-link [--name NAME] [--data DIR]
@@ -36,7 +36,7 @@ async function main(): Promise<void> {
 
 /** Where the studio of a folder is open; empty where another program says. */
 function addressIn(folder: string): string {
-  const file = join(folder, 'running.json');
+  const file = runFile(folder);
   return existsSync(file) ? `http://127.0.0.1:${String(fieldOf(readFileSync(file, 'utf8'), 'port'))}` : '';
 }
 

@@ -9,7 +9,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { demoSignIns, demoStudio } from '../apps/server/src/demo/people.ts';
 import { releaseFolder, startCluster, type Cluster } from './cluster.ts';
-import { defaultFolder, LOGS, MARK } from './dataFolder.ts';
+import { defaultFolder, LOGS, MARK, runFile } from './dataFolder.ts';
 import { fieldOf, Plain, reasonOf } from './plain.ts';
 
 const HELP = `bin/start [--port N] [--data DIR] [--own] [--fresh [--yes]]
@@ -114,8 +114,6 @@ async function requireFreePort(port: number): Promise<void> {
   });
   await new Promise((done) => probe.close(done));
 }
-
-const runFile = (folder: string) => join(folder, 'running.json');
 
 /** Two at one data folder would stop each other's database. */
 async function requireNotRunning(folder: string): Promise<void> {

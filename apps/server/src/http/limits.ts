@@ -27,6 +27,7 @@ export function limitsOf(store: Store) {
       message: answer,
     });
   };
+  const passwords = limit('password:', MAX.passwords, addressOf, tries);
   const links = limit('invitation:', MAX.links, addressOf, tries);
   return {
     signIn: [
@@ -37,8 +38,8 @@ export function limitsOf(store: Store) {
     accept: [links],
     begin: [links],
     readCalendarFeed: [links],
-    changeNames: [limit('password:', MAX.passwords, addressOf, tries)],
-    changePassword: [limit('password:', MAX.passwords, addressOf, tries)],
+    changeNames: [passwords],
+    changePassword: [passwords],
   } as const;
 }
 

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { SIGN_IN_LIMITS } from '@jam-ledger/contract';
 import { passwordChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { useForm } from '../ui/index.ts';
 import CalendarAddress from './CalendarAddress.vue';
 import OwnNamesForm from './OwnNamesForm.vue';
 import { useNotices, useSession } from '../session/index.ts';
+import PasswordField from './PasswordField.vue';
 
 const session = useSession();
 const notices = useNotices();
@@ -26,31 +25,14 @@ async function submit(): Promise<void> {
   <OwnNamesForm />
   <form class="password" novalidate aria-label="Your password" @submit.prevent="submit">
     <h2>Your password</h2>
-    <FieldRow v-slot="{ id, invalid }" label="The one that holds" :problem="problems['old']">
-      <InputText
-        :id="id"
-        v-model="fields.old"
-        type="password"
-        :invalid="invalid"
-        autocomplete="current-password"
-        :maxlength="SIGN_IN_LIMITS.password"
-      />
-    </FieldRow>
-    <FieldRow
-      v-slot="{ id, invalid }"
+    <PasswordField v-model="fields.old" label="The one that holds" :problem="problems['old']" />
+    <PasswordField
+      v-model="fields.password"
+      chosen
       label="The new one"
       hint="ten characters or more"
       :problem="problems['password']"
-    >
-      <InputText
-        :id="id"
-        v-model="fields.password"
-        type="password"
-        :invalid="invalid"
-        autocomplete="new-password"
-        :maxlength="SIGN_IN_LIMITS.password"
-      />
-    </FieldRow>
+    />
     <p v-if="trouble && Object.keys(problems).length === 0" class="trouble" role="alert">{{ trouble }}</p>
     <Button type="submit" label="Change it" :disabled="busy" />
   </form>

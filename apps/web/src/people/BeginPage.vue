@@ -8,6 +8,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { DoorPage, FieldRow, useForm } from '../ui/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
+import PasswordField from './PasswordField.vue';
 
 const keyIn = (hash: string) => decodeURIComponent(hash.slice(1));
 const route = useRoute();
@@ -95,21 +96,13 @@ async function submit(): Promise<void> {
           :maxlength="SIGN_IN_LIMITS.name"
         />
       </FieldRow>
-      <FieldRow
-        v-slot="{ id, invalid }"
+      <PasswordField
+        v-model="fields.password"
+        chosen
         label="Password"
         hint="ten characters or more"
         :problem="problems['password'] ?? (trouble && Object.keys(problems).length === 0 ? trouble : undefined)"
-      >
-        <InputText
-          :id="id"
-          v-model="fields.password"
-          type="password"
-          :invalid="invalid"
-          autocomplete="new-password"
-          :maxlength="SIGN_IN_LIMITS.password"
-        />
-      </FieldRow>
+      />
       <Button type="submit" label="Begin" :disabled="busy" />
       <RouterLink v-if="beginning.demo" to="/">Stay in the demo</RouterLink>
     </template>

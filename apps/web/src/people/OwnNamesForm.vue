@@ -5,6 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { useNotices, useSession } from '../session/index.ts';
 import { FieldRow, useForm } from '../ui/index.ts';
+import PasswordField from './PasswordField.vue';
 
 const session = useSession();
 const notices = useNotices();
@@ -42,16 +43,7 @@ async function submit(): Promise<void> {
         :maxlength="SIGN_IN_LIMITS.name"
       />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Your password" :problem="problems['password']">
-      <InputText
-        :id="id"
-        v-model="fields.password"
-        type="password"
-        :invalid="invalid"
-        autocomplete="current-password"
-        :maxlength="SIGN_IN_LIMITS.password"
-      />
-    </FieldRow>
+    <PasswordField v-model="fields.password" label="Your password" :problem="problems['password']" />
     <p v-if="trouble && Object.keys(problems).length === 0" class="trouble" role="alert">{{ trouble }}</p>
     <Button type="submit" label="Save the names" :disabled="busy" />
   </form>

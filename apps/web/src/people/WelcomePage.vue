@@ -7,6 +7,7 @@ import { onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { DoorPage, FieldRow, useForm } from '../ui/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
+import PasswordField from './PasswordField.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -57,16 +58,12 @@ async function submit(): Promise<void> {
           :maxlength="SIGN_IN_LIMITS.name"
         />
       </FieldRow>
-      <FieldRow v-slot="{ id, invalid }" label="Password" :problem="problems['password'] ?? (trouble || undefined)">
-        <InputText
-          :id="id"
-          v-model="fields.password"
-          type="password"
-          :invalid="invalid"
-          autocomplete="new-password"
-          :maxlength="SIGN_IN_LIMITS.password"
-        />
-      </FieldRow>
+      <PasswordField
+        v-model="fields.password"
+        chosen
+        label="Password"
+        :problem="problems['password'] ?? (trouble || undefined)"
+      />
       <Button type="submit" label="Open the book" :disabled="busy" />
     </template>
   </DoorPage>

@@ -1,11 +1,11 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Beginning, BeginningBody } from '@jam-ledger/contract';
-import { IANAZone } from 'luxon';
 import { addPerson, addStudio, findStudioKinds, removeDemo, type Store } from '../../store/index.ts';
 import { Forbidden, Invalid } from '../context/errors.ts';
 import { digestOf } from '../context/tokens.ts';
 import { requireStrong } from './password.ts';
 import { hashPassword } from './signIn.ts';
+import { checkZone } from './zone.ts';
 
 const BEGUN = 'A studio was begun here already; whoever owns it invites you.';
 
@@ -28,7 +28,8 @@ export async function beginStudio(
   if (beginKey === undefined || (await findStudioKinds(store)).own) throw new Forbidden(BEGUN);
   if (!isSame(key.trim(), beginKey))
     throw new Invalid([{ field: 'key', message: 'This is not the key that the start command told.' }]);
-  if (!IANAZone.isValidZone(zone)) throw new Invalid([{ field: 'zone', message: `There is no time zone “${zone}”.` }]);
+  const zoneProblems = checkZone(zone);
+  if (zoneProblems.length > 0) throw new Invalid(zoneProblems);
   await requireStrong(password, [signInName, name, studio]);
   const passwordHash = await hashPassword(password);
   return store.inTransaction(async () => {

@@ -68,9 +68,9 @@ export async function enterStudents(context: RequestContext, { names }: Students
 }
 
 /**
- * Changes somebody’s name, wards or teacher, makes a teacher an owner or an owner a teacher, puts them away, or takes that back. Whoever is put away is signed out at once and
- * their lessons leave the desk; nothing of theirs is lost. When a student comes back, series whose hours others have by now are
- * ended and named. The last owner stays. @throws Forbidden, NotFound, Conflict, Invalid
+ * Changes somebody’s name, wards or teacher, makes a teacher an owner or an owner a teacher, puts them away, or takes that back.
+ * Whoever is put away is signed out at once and their lessons leave the desk; nothing of theirs is lost. When a student comes back,
+ * series whose hours others have by now are ended and named. The last owner stays. @throws Forbidden, NotFound, Conflict, Invalid
  */
 export async function changePerson(context: RequestContext, id: string, change: PersonChange): Promise<PersonChanged> {
   const { store, studio, now } = context;
@@ -152,7 +152,8 @@ export async function acceptInvitation(
  * Changes one’s own name and the one to sign in with. @throws Invalid where the password is wrong, or somebody else signs in with that
  * name
  */
-export async function changeNames(context: RequestContext, { name, signInName, password }: OwnNames): Promise<Me> {
+export async function changeNames(context: RequestContext, { password, ...typed }: OwnNames): Promise<Me> {
+  const [name, signInName] = [typed.name.trim(), typed.signInName.trim()];
   const { store, person } = context;
   const row = orNotFound(await findPersonById(store, person.id));
   if (!(await rightPassword(row.passwordHash, password)))

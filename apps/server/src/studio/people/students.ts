@@ -11,7 +11,6 @@ import {
 } from '@jam-ledger/contract';
 import { TECHNIQUES } from '@jam-ledger/core/notation';
 import { checkHolidays } from '@jam-ledger/core/series';
-import { IANAZone } from 'luxon';
 import {
   findOwn,
   findPlayed,
@@ -24,6 +23,7 @@ import {
   type PersonModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord, requireStudent } from '../context/rows.ts';
+import { checkZone } from './zone.ts';
 import { rebuildLessons } from '../series/series.ts';
 import { Invalid, Conflict } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
@@ -61,10 +61,7 @@ export async function changeSchools(
   { version, ...changes }: StudioSchools,
 ): Promise<StudioSchools> {
   const { zone, holidays, raising } = changes;
-  const problems = [
-    ...(IANAZone.isValidZone(zone) ? [] : [{ field: 'zone', message: `There is no time zone “${zone}”.` }]),
-    ...checkHolidays(holidays),
-  ];
+  const problems = [...checkZone(zone), ...checkHolidays(holidays)];
   if (problems.length > 0) throw new Invalid(problems);
   const { store, studio } = context;
   const before = await showSchools(context);

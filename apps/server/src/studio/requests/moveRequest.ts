@@ -9,20 +9,10 @@ import { DateTime } from 'luxon';
 import { addRow, findOwn, findRow, saveVersioned, type RequestModel, type Store } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { knownState, showRequest } from './listRequests.ts';
+import { addTranscription } from '../songs/transcriptions.ts';
 import { writeHome } from '../people/outbox.ts';
 import { Invalid, Forbidden } from '../context/errors.ts';
 import { teaches, type RequestContext } from '../context/context.ts';
-
-/** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
-export const FIRST_SET_UP = {
-  tuning: 'standard',
-  capo: 0,
-  key: '',
-  tempo: 100,
-  tempoKnown: false,
-  meter: '4/4',
-  offsetCents: 0,
-} as const;
 
 /**
  * Brings a request into another state, as `REQUEST_MOVES` allows, and writes that into its history. Beginning the
@@ -105,14 +95,5 @@ async function beginTranscription(store: Store, request: RequestModel): Promise<
   // Two parts of a song that are begun at once share one transcription.
   await store.lock(`transcription of ${requestId}`);
   if (await findRow(store.transcriptions, { studioId, requestId })) return;
-  const student = orNotFound(await findOwn(store.people, { studioId, id: studentId }));
-  await addRow(store.transcriptions, {
-    ...FIRST_SET_UP,
-    studioId,
-    studentId,
-    requestId,
-    title,
-    whose,
-    frets: student.frets,
-  });
+  await addTranscription(store, { studioId, studentId, requestId, title, whose });
 }

@@ -16,9 +16,8 @@ import {
 } from '@jam-ledger/contract';
 import type { Move } from '@jam-ledger/core/notation';
 import { addRow, findOwn, findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
-import type { PhraseModel, SectionModel, TranscriptionRow } from '../../store/index.ts';
+import type { PhraseModel, SectionModel, Store, TranscriptionModel, TranscriptionRow } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord, requireStudent } from '../context/rows.ts';
-import { FIRST_SET_UP } from '../requests/moveRequest.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { studentOfSong } from '../people/students.ts';
 import { visibleStudents, type RequestContext } from '../context/context.ts';
@@ -75,16 +74,32 @@ export async function showSheet(context: RequestContext, id: string): Promise<Tr
   return { ...song, sections };
 }
 
-/** Begins a song that nobody asked for, set up for the guitar of its student. @throws NotFound */
-export async function beginSong(
-  context: RequestContext,
-  { studentId, title, whose }: SongBeginning,
-): Promise<Transcription> {
+/** What a song is set up with until the teacher has listened. Common practice: standard tuning, 4/4. */
+const FIRST_SET_UP = {
+  tuning: 'standard',
+  capo: 0,
+  key: '',
+  tempo: 100,
+  tempoKnown: false,
+  meter: '4/4',
+  offsetCents: 0,
+} as const;
+
+/** Adds a song as it is begun, for the frets of its student’s guitar; its id. */
+export async function addTranscription(
+  store: Store,
+  song: Pick<TranscriptionModel, 'studioId' | 'studentId' | 'requestId' | 'title' | 'whose'>,
+): Promise<string> {
+  const { studioId, studentId } = song;
+  const { frets } = orNotFound(await findOwn(store.people, { studioId, id: studentId }));
+  return (await addRow(store.transcriptions, { ...FIRST_SET_UP, ...song, frets })).id;
+}
+
+/** Begins a song that nobody asked for. @throws NotFound */
+export async function beginSong(context: RequestContext, song: SongBeginning): Promise<Transcription> {
+  await requireStudent(context, song.studentId);
   const { store, studio } = context;
-  await requireStudent(context, studentId);
-  const { frets } = orNotFound(await findOwn(store.people, { studioId: studio.id, id: studentId }));
-  const values = { ...FIRST_SET_UP, studioId: studio.id, studentId, requestId: null, title, whose, frets };
-  return showTranscription(context, (await addRow(store.transcriptions, values)).id);
+  return showTranscription(context, await addTranscription(store, { ...song, studioId: studio.id, requestId: null }));
 }
 
 /** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */

@@ -75,10 +75,15 @@ describe('the first week', () => {
     await owner.getByRole('button', { name: 'Enter somebody' }).click();
     await owner.getByRole('form', { name: 'Enter somebody' }).getByRole('textbox').fill('Jonn Quill');
     await owner.getByRole('button', { name: 'Enter them' }).click();
-    await owner.getByRole('button', { name: 'Rename Jonn Quill' }).click();
-    await owner.getByLabel('New name of Jonn Quill').fill('Jon Quill');
-    await owner.keyboard.press('Enter');
-    await owner.getByText('Jonn Quill is called Jon Quill now.').waitFor();
+    await owner.getByRole('button', { name: 'Edit Jonn Quill' }).click();
+    const dialog = owner.getByRole('dialog', { name: 'Edit Jonn Quill' });
+    await dialog.getByLabel('Name', { exact: true }).fill('Jon Quill');
+    await dialog.getByLabel('Address for mail').fill('jon at home');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await dialog.getByText('This is no address for mail').waitFor();
+    await dialog.getByLabel('Address for mail').fill('jon@home.example');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await owner.getByText('Jon Quill is saved.').waitFor();
   });
 
   step('what was asked in the lesson is written down, for somebody who does not sign in', async () => {

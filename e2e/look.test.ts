@@ -89,6 +89,7 @@ describe('on light and on dark paper', () => {
       await page.getByRole('region', { name: 'Hearing list' }).waitFor();
       // The list of students is gone from the page before it is looked at.
       await page.getByRole('listbox').waitFor({ state: 'detached' });
+      await page.getByRole('heading', { name: 'Lesson', exact: true }).click();
       await page.keyboard.press('e');
       await page.getByRole('region', { name: 'Summary of the lesson' }).waitFor();
       expect(await faults(page)).toEqual([]);

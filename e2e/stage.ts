@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { mkdir } from 'node:fs/promises';
+import { mkdir, mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from 'playwright-core';
 import { demoSignIns } from '../apps/server/src/demo/people.ts';
@@ -42,7 +43,8 @@ export interface Stage {
 /** Starts the built application over a fresh database with the demo studio in it. */
 export async function openStage(): Promise<Stage> {
   const databaseUrl = await freshDatabase();
-  const { url, server } = await startServer(databaseUrl);
+  const folder = await mkdtemp(join(tmpdir(), 'jam-ledger-stage-'));
+  const { url, server } = await startServer(databaseUrl, folder);
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
   const others: ChildProcess[] = [];
   return {
@@ -58,13 +60,14 @@ export async function openStage(): Promise<Stage> {
       return page;
     },
     async second() {
-      const other = await startServer(databaseUrl);
+      const other = await startServer(databaseUrl, folder);
       others.push(other.server);
       return other.url;
     },
     async close() {
       await browser.close();
       for (const one of [server, ...others]) await stopServer(one);
+      await rm(folder, { recursive: true, force: true });
     },
   };
 }
@@ -80,7 +83,10 @@ export async function signIn(page: Page, signInName: string): Promise<void> {
 }
 
 /** Starts the built server on a free port. */
-async function startServer(databaseUrl: string): Promise<{ readonly url: string; readonly server: ChildProcess }> {
+async function startServer(
+  databaseUrl: string,
+  folder: string,
+): Promise<{ readonly url: string; readonly server: ChildProcess }> {
   const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
     execArgv: [],
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
@@ -90,6 +96,9 @@ async function startServer(databaseUrl: string): Promise<{ readonly url: string;
       PORT: '0',
       WEB_FOLDER: join(ROOT, 'apps/web/dist'),
       LOG_LEVEL: 'warn',
+      BACKUP_FOLDER: join(folder, 'backups'),
+      BACKUP_EVERY_HOURS: '0',
+      MAIL_FOLDER: join(folder, 'mail'),
     },
   });
   const port = await new Promise<number>((done, fail) => {

@@ -61,7 +61,10 @@ export async function ask(address: string, path: string, body?: unknown, cookie 
 export async function signIn(address: string, name = 'pia', password = 'pencil-case'): Promise<string> {
   const answer = await ask(address, '/session', { name, password });
   if (answer.status !== 200) throw new Error(`${name} was not let in: ${answer.status}`);
-  return answer.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+  return answer.headers
+    .getSetCookie()
+    .map((cookie) => cookie.split(';')[0])
+    .join('; ');
 }
 
 /** Command lines of the processes that still name a folder or port. */

@@ -176,12 +176,12 @@ describe('hours and promises', () => {
   const weir = () => page.getByRole('listitem').filter({ hasText: 'The Weir Song' }).last();
 
   step('a timer is started and stopped, and runs on over pages', async () => {
-    await page.getByRole('link', { name: 'Requests', exact: true }).click();
+    await page.getByRole('link', { name: /^Requests( \d+ new)?$/ }).click();
     await weir().getByRole('button', { name: 'Start the timer' }).click();
     await weir().getByRole('button', { name: 'Stop the timer, 0 min' }).waitFor();
-    await page.getByRole('link', { name: 'Desk', exact: true }).click();
+    await page.getByRole('link', { name: /^Desk( \d+ new)?$/ }).click();
     await page.getByRole('heading', { name: 'Desk' }).waitFor();
-    await page.getByRole('link', { name: 'Requests', exact: true }).click();
+    await page.getByRole('link', { name: /^Requests( \d+ new)?$/ }).click();
     await weir()
       .getByRole('button', { name: /^Stop the timer/ })
       .click();

@@ -9,6 +9,9 @@ import type { Account } from './postgres.ts';
 export const MARK = 'jam-ledger.json';
 /** Where the log files lie in a folder. */
 export const LOGS = 'logs';
+/** Where backups lie in a folder, and messages for a mail system. */
+export const BACKUPS = 'backups';
+export const MAIL = 'mail';
 /** Where it is told who has a folder open, and at which port. */
 export const runFile = (folder: string) => join(folder, 'running.json');
 /** The mark while it is written. */
@@ -24,7 +27,9 @@ export function defaultFolder(root: string): string {
 export async function prepareFolder(folder: string, account: Account): Promise<string> {
   const mark = join(folder, MARK);
   if (existsSync(mark)) return readSecret(mark);
-  const others = existsSync(folder) ? (await list(folder)).filter((name) => name !== PART && name !== LOGS) : [];
+  const others = existsSync(folder)
+    ? (await list(folder)).filter((name) => ![PART, LOGS, BACKUPS, MAIL].includes(name))
+    : [];
   if (others.length > 0)
     throw new Plain(`The folder ${folder} is not empty and was not made by Jam Ledger; choose another with --data.`);
   await mkdir(folder, { recursive: true }).catch((error: unknown) => {

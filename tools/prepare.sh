@@ -32,6 +32,12 @@ need_readers() {
   need_debian 'the PDF tools' poppler-utils 'command -v pdfinfo && command -v pdftotext && command -v pdffonts && command -v pdftoppm'
   need_debian 'the calendar reader of Python' python3-icalendar '/usr/bin/python3 -c "import icalendar, dateutil"'
 }
+# What the page of running for real is tried with.
+need_proxy() {
+  need_debian nginx nginx-light 'test -x /usr/sbin/nginx'
+  need_debian OpenSSL openssl 'command -v openssl'
+  need_debian systemd systemd 'command -v systemd-analyze'
+}
 need_chromium() { need_debian Chromium chromium 'command -v chromium'; }
 
 need_packages() {

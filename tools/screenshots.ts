@@ -63,9 +63,13 @@ await ines.goto('/practice');
 await shoot(ines, FOLDER, 'practice-list');
 await openPiece(ines);
 await shoot(ines, FOLDER, 'practice');
-await ines.getByRole('link', { name: 'bend and timing drills' }).click();
-await ines.getByRole('region', { name: 'Bend at 7 on G' }).waitFor();
-await shoot(ines, FOLDER, 'drills');
+
+const odile = await stage.enter('odile');
+await odile.goto('/studio/book');
+await odile.getByRole('button', { name: 'Back up now' }).click();
+await odile.getByText(/is made\.$/).waitFor();
+await odile.getByRole('button', { name: 'Put away' }).click();
+await shoot(odile, FOLDER, 'book');
 
 const dark = await stage.enter('ines', { colorScheme: 'dark' });
 await dark.goto('/home');

@@ -6,11 +6,10 @@ import { createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { fileURLToPath } from 'node:url';
-import { parseArgs } from 'node:util';
 import { demoSignIns, demoStudio } from '../apps/server/src/demo/people.ts';
 import { releaseFolder, startCluster, type Cluster } from './cluster.ts';
-import { defaultFolder, LOGS, MARK, runFile } from './dataFolder.ts';
-import { fieldOf, Plain, reasonOf } from './plain.ts';
+import { BACKUPS, defaultFolder, LOGS, MAIL, MARK, runFile } from './dataFolder.ts';
+import { fieldOf, parsedBy, Plain, reasonOf } from './plain.ts';
 
 const HELP = `bin/start [--port N] [--data DIR] [--own] [--fresh [--yes]]
 
@@ -70,7 +69,17 @@ interface Options {
 }
 
 function readOptions(): Options {
-  const { values } = parse();
+  const values = parsedBy(
+    {
+      port: { type: 'string' },
+      data: { type: 'string' },
+      own: { type: 'boolean' },
+      fresh: { type: 'boolean' },
+      yes: { type: 'boolean' },
+      help: { type: 'boolean' },
+    } as const,
+    HELP,
+  );
   const port = Number(values.port ?? DEFAULT_PORT);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Plain(`--port wants a number from 0 to 65535, not “${values.port ?? ''}”.`);
@@ -83,22 +92,6 @@ function readOptions(): Options {
     help,
     folder: values.data === undefined ? defaultFolder(ROOT) : resolve(values.data),
   };
-}
-
-function parse() {
-  const options = {
-    port: { type: 'string' },
-    data: { type: 'string' },
-    own: { type: 'boolean' },
-    fresh: { type: 'boolean' },
-    yes: { type: 'boolean' },
-    help: { type: 'boolean' },
-  } as const;
-  try {
-    return parseArgs({ options, strict: true });
-  } catch (error) {
-    throw new Plain(`${error instanceof Error ? error.message : 'An option is not known.'}\n\n${HELP}`);
-  }
 }
 
 async function requireFreePort(port: number): Promise<void> {
@@ -166,6 +159,8 @@ function startServer(databaseUrl: string, { port, folder, own }: Options, beginK
       PORT: String(port),
       WEB_FOLDER: join(ROOT, 'apps/web/dist'),
       LOG_FOLDER: join(folder, LOGS),
+      BACKUP_FOLDER: process.env['BACKUP_FOLDER'] ?? join(folder, BACKUPS),
+      MAIL_FOLDER: process.env['MAIL_FOLDER'] ?? join(folder, MAIL),
       BEGIN_KEY: beginKey,
       ...(own && { DEMO: 'no' }),
     },
@@ -240,6 +235,7 @@ function sayWhere(
       '',
       `  Jam Ledger is open at http://127.0.0.1:${port}`,
       isOwnDatabase ? '  It uses the database that DATABASE_URL names.' : `  Its data lies in ${folder}`,
+      `  Backups are made each day into ${process.env['BACKUP_FOLDER'] ?? join(folder, BACKUPS)}`,
       `  Its log lies in ${join(folder, LOGS)}; a number that is told with a trouble stands there.`,
       '',
       ...(demo ? [`  Sign-ins of the demo studio, ${demoStudio.name}:`, ...people, ''] : []),

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { inTheMiddleOfMaking, killDatabase, killFirstStart } from '../e2e/killing.ts';
 import { tortureFiles } from './tortureFiles.ts';
+import { tortureReplica } from './tortureReplica.ts';
 import { tortureRequests } from './tortureRequests.ts';
 
 /** Kills of the database while results are posted, as far apart as it may be started again for ever. */
@@ -35,6 +36,10 @@ const WAYS: Readonly<Record<string, (folder: string) => Promise<readonly string[
     );
     const odd = Object.keys(statuses).filter((status) => !['201', '503'].includes(status));
     return [...(lost > 0 ? [`${lost} results were lost`] : []), ...odd.map((status) => `${status} was answered`)];
+  },
+  replica(folder) {
+    say('A copy of the database that takes its place');
+    return tortureReplica(folder, say);
   },
   async starts(folder) {
     say(`${STARTS.count} first starts killed`);

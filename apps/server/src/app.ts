@@ -9,7 +9,7 @@ import * as http from './http/index.ts';
 import { makeLog, REQUEST_SERIALIZERS } from './log.ts';
 import { startMonitor, type Monitor } from './monitor.ts';
 import { openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
-import { NotFound } from './studio/index.ts';
+import { NotFound, type BookKeeping } from './studio/index.ts';
 
 /** Largest body taken. Phrases are text; two megabytes is a book of them. Our choice. */
 const LARGEST_BODY = '2mb';
@@ -30,8 +30,11 @@ export interface App {
 export async function makeApp(config: Config, now: () => Date = () => new Date()): Promise<App> {
   const log = await makeLog(config);
   const monitor = await startMonitor(log, config.metricsPort);
-  const { beginKey } = config;
-  const store = openStore(config.databaseUrl);
+  const { beginKey, secureCookie, databaseUrl } = config;
+  const book = keepingOf(config);
+  const store = openStore(databaseUrl);
+  const replica = config.replicaUrl === undefined ? undefined : openStore(config.replicaUrl);
+  const around = { store, replica, now, beginKey, book, secureCookie };
   const sessions = sessionStore(config.databaseUrl, session);
   const app = express();
   app.disable('x-powered-by');
@@ -40,10 +43,11 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
   const autoLogging = { ignore: ({ url = '' }: { url?: string }) => !url.startsWith('/api') };
   app.use(pinoHttp({ logger: log, autoLogging, serializers: REQUEST_SERIALIZERS }));
   app.use(headers(config));
+  app.use('/api', monitor.watchRequests);
   // Whoever watches the server has no session.
   app.use(
     '/api',
-    http.routerOf({ store, now, beginKey }, (name) => name === 'health'),
+    http.routerOf(around, (name) => name === 'health'),
   );
   app.use('/api', http.keptNowhere, http.sameOriginOnly);
   app.use(
@@ -58,7 +62,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
       cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookie, maxAge: SESSION_MS },
     }),
   );
-  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now), api({ store, now, beginKey }));
+  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now, book), api(around));
   if (config.webFolder) serveWeb(app, config.webFolder);
   app.use(http.refuse);
   await sweepSessions(store);
@@ -79,8 +83,15 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
       await monitor.close();
       await sessions.close();
       await store.close();
+      await replica?.close();
     },
   };
+}
+
+/** How a server keeps its book safe. */
+export function keepingOf(config: Config): BookKeeping {
+  const { databaseUrl, backupFolder, backupEveryHours, backupKeep, mailFolder, publicUrl } = config;
+  return { databaseUrl, backupFolder, everyHours: backupEveryHours, keep: backupKeep, mailFolder, publicUrl };
 }
 
 function headers({ secureCookie }: Config) {

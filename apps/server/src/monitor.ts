@@ -1,7 +1,8 @@
 import { createServer, type Server } from 'node:http';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import type { Logger } from 'pino';
-import { collectDefaultMetrics, Gauge, Registry } from 'prom-client';
+import type { RequestHandler } from 'express';
+import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 
 /** Nothing may keep the others waiting longer than this, milliseconds; longer is written into the log. Our choice. */
 export const MAX_STRETCH_MS = 50;
@@ -14,6 +15,8 @@ const REPORT_MS = 10_000;
 export interface Monitor {
   /** The longest the event loop stood still since this was last asked, milliseconds. */
   longestStretchMs(): number;
+  /** Counts each request with how long it took, by route and status. */
+  readonly watchRequests: RequestHandler;
   close(): Promise<void>;
 }
 
@@ -29,9 +32,27 @@ export async function startMonitor(log: Logger, port?: number): Promise<Monitor>
     if (milliseconds > MAX_STRETCH_MS) log.warn({ milliseconds }, 'the event loop stood still');
   }, REPORT_MS);
   reporting.unref();
-  const server = port === undefined ? undefined : await serveMetrics(port);
+  const registry = new Registry();
+  const seconds = new Histogram({
+    name: 'jam_ledger_requests_seconds',
+    help: 'How long requests took, by route and status',
+    labelNames: ['method', 'route', 'status'],
+    buckets: [0.005, 0.02, 0.05, 0.1, 0.25, 1, 5],
+    registers: [registry],
+  });
+  const server = port === undefined ? undefined : await serveMetrics(port, registry);
   return {
     longestStretchMs: asked.longestMs,
+    watchRequests(request, response, next) {
+      const end = seconds.startTimer();
+      response.once('finish', () => {
+        // The pattern of the path, never what stands in it: that may be a secret, and there is no end of them.
+        const route: unknown = request.route;
+        const path: unknown = typeof route === 'object' && route !== null ? Reflect.get(route, 'path') : undefined;
+        end({ method: request.method, route: typeof path === 'string' ? path : 'none', status: response.statusCode });
+      });
+      next();
+    },
     async close() {
       clearInterval(reporting);
       asked.stop();
@@ -55,8 +76,7 @@ function watchStretches(): { readonly longestMs: () => number; readonly stop: ()
   };
 }
 
-async function serveMetrics(port: number): Promise<Server> {
-  const registry = new Registry();
+async function serveMetrics(port: number, registry: Registry): Promise<Server> {
   collectDefaultMetrics({ register: registry });
   const told = watchStretches();
   new Gauge({

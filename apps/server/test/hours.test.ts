@@ -22,6 +22,8 @@ beforeAll(async () => {
   server = await openTestStudio();
   story = await tellStory(server);
   mara = story.mara;
+  // All that is written is given; she goes on with what is not written yet.
+  await server.app.store.rows(`UPDATE requests SET state = 'in work' WHERE id = $1 RETURNING id`, [story.request.id]);
   odile = await server.signIn('odile');
   inesId = story.piece.student.id;
   await story.ines

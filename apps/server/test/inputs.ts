@@ -8,6 +8,8 @@ export const PASSWORD = 'lantern copper tide 42';
 
 /** The rows of one studio that a student has, and what it takes to make more of them. */
 export interface World {
+  /** The file of a backup of the whole. */
+  readonly backup: string;
   readonly studioId: string;
   readonly teacher: Browser;
   readonly student: Browser;
@@ -79,6 +81,39 @@ export const INPUTS: {
     token: await tokenIn(world),
     body: { signInName: `guest ${next()}`, password: PASSWORD },
   }),
+  previewCopy: ({ ids }) =>
+    Promise.resolve({ body: { kind: 'song', id: ids.song, studentId: ids.nobodys, songId: null, follows: true } }),
+  copy: ({ ids }) =>
+    Promise.resolve({ body: { kind: 'phrase', id: ids.phrase, studentId: ids.nobodys, songId: null, follows: false } }),
+  writeLick: () => Promise.resolve({ body: { name: 'Turnaround', text: '5G 7G', key: '' } }),
+  struck: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  async putBack({ ids, student, versionOf }) {
+    const body = { version: await versionOf('entries', ids.entry), struck: true };
+    await student
+      .post(`/api/entries/${ids.entry}/struck`)
+      .send(body)
+      .ok(() => true);
+    return { body: { kind: 'result', id: ids.entry, version: await versionOf('entries', ids.entry) } };
+  },
+  corrections: ({ ids }) => Promise.resolve({ id: ids.song }),
+  counts: nothing,
+  seeList: () => Promise.resolve({ body: { list: 'home' } }),
+  book: nothing,
+  makeBackup: nothing,
+  bringBackup: nothing,
+  takeBackup: ({ backup }) => Promise.resolve({ file: backup }),
+  restore: ({ backup }) => Promise.resolve({ body: { file: backup, password: 'not the one' } }),
+  stopJob: nothing,
+  erasure: ({ ids }) => Promise.resolve({ id: ids.nobodys }),
+  async askErasure({ teacher }) {
+    const body = { role: 'student', name: 'Somebody', wards: [] };
+    const { id } = (await teacher.post('/api/people').send(body).expect(201)).body;
+    return { id, body: { version: 1, name: 'Somebody' } };
+  },
+  keepFromErasing: ({ ids }) => Promise.resolve({ id: ids.nobodys }),
+  everything: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
+  trail: nothing,
+  signOutEverywhere: nothing,
   people: nothing,
   entries: ({ ids }) => Promise.resolve({ query: { studentId: ids.student } }),
   bringEntries: ({ ids }) =>
@@ -263,8 +298,10 @@ export const NAMED_ELSEWHERE: ReadonlySet<RouteName> = new Set<RouteName>([
   'bringEntries',
   'entries',
   'homeNotes',
+  'everything',
   'ledger',
   'seriesList',
+  'struck',
   'swapLessons',
 ]);
 

@@ -1,9 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { pathOf, ROUTE_NAMES, ROUTES, type Route, type RouteName } from '@jam-ledger/contract';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { addPerson, addStudio, keepWards, migrate } from '../src/store/index.ts';
-import { hashPassword } from '../src/studio/index.ts';
+import { hashPassword, makeBackup } from '../src/studio/index.ts';
 import { INPUTS, NAMED_ELSEWHERE, PASSWORD, seriesIn, type Asker, type World } from './inputs.ts';
-import { openServer, PHRASE, REQUEST, SECTION, moveTo, type TestServer } from './studio.ts';
+import { NOW, openServer, PHRASE, REQUEST, SECTION, moveTo, type TestServer } from './studio.ts';
 import { freshDatabase } from '../../../tools/cluster.ts';
 
 /** Who is in each of two studios; the first student has the rows that are asked for. */
@@ -20,17 +23,22 @@ const NAMES = Object.keys(PEOPLE) as readonly Name[];
 
 let server: TestServer;
 let here: World;
+let folder: string;
 const askers = new Map<string, Asker>();
 
 beforeAll(async () => {
   const url = await freshDatabase();
   await migrate(url);
-  server = await openServer(url);
+  folder = await mkdtemp(join(tmpdir(), 'backups-'));
+  server = await openServer(url, { backupFolder: folder });
   here = await makeWorld('here');
   await makeWorld('elsewhere');
   askers.set('nobody', { name: 'nobody', role: undefined, browser: server.anonymous() });
 }, 60_000);
-afterAll(() => server.close());
+afterAll(async () => {
+  await server.close();
+  await rm(folder, { recursive: true });
+});
 
 /** A studio with people of every kind and one student’s rows of every kind. */
 async function makeWorld(place: string): Promise<World> {
@@ -72,8 +80,10 @@ async function makeWorld(place: string): Promise<World> {
   await make(`/pieces/${piece.id}/hearings`, hearing);
   const series = await make('/series', seriesIn(idOf('student'), 500));
   const other = await make('/series', seriesIn(idOf('other student'), 501));
+  const { file } = await makeBackup(server.databaseUrl, folder, { why: 'by hand', now: NOW, keep: 9 });
   return {
     studioId,
+    backup: file,
     teacher,
     student,
     async versionOf(table, rowId) {
@@ -100,7 +110,7 @@ async function bookOf(): Promise<string> {
   const tables = await store.rows<{ name: string }>(
     `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = current_schema() AND table_type = 'BASE TABLE'
         AND NOT (table_name = ANY ($1::text[])) ORDER BY 1`,
-    [['sessions', 'counted_sign_ins', 'phrase_facts']],
+    [['sessions', 'counted_sign_ins', 'phrase_facts', 'book_jobs']],
   );
   const parts = tables.map(
     ({ name }) =>
@@ -132,13 +142,18 @@ function expected(name: RouteName, who: Name | 'nobody'): number {
   if (who === 'nobody') return 401;
   if (!roles.includes(PEOPLE[who])) return 403;
   if (of === 'entry' || of === 'pin') return who === 'student' ? 200 : 403;
+  if (name === 'putBack') return who === 'student' ? 200 : 403;
   const isOthers = of === 'studio' || of === 'self';
-  return who === 'other student' && !isOthers ? 403 : 200;
+  if (who === 'other student' && !isOthers) return 403;
+  // Nothing is sent that is a backup, nor a password that holds.
+  return name === 'bringBackup' || name === 'restore' ? 422 : 200;
 }
 
-const readsOnly = (name: RouteName) => ROUTES[name].method === 'GET' || name === 'signIn' || name === 'signOut';
+/** What is taken out leaves a line in the trail; whoever signs in on a new device does, too. */
+const TRACED: ReadonlySet<RouteName> = new Set<RouteName>(['takeBackup', 'everything']);
+const readsOnly = (name: RouteName) => ROUTES[name].method === 'GET' && !TRACED.has(name);
 // Who signs out asks nothing after it.
-const names = ROUTE_NAMES.filter((name) => name !== 'signOut');
+const names = ROUTE_NAMES.filter((name) => name !== 'signOut' && name !== 'signOutEverywhere');
 
 describe.each(['nobody', ...NAMES] as const)('%s', (who) => {
   test.each(names)('%s, about what is a student’s here', async (name) => {
@@ -167,6 +182,6 @@ describe.each(['owner', 'teacher', 'student', 'guardian'] as const)('the %s of a
 
 test.each(NAMES)('%s signs out and is nobody', async (who) => {
   const { browser } = askerOf(`${who} elsewhere`);
-  await browser.delete('/api/session').expect(204);
+  await browser.delete(who === 'owner' ? '/api/session/everywhere' : '/api/session').ok(({ status }) => status < 300);
   await browser.get('/api/session').expect(401);
 });

@@ -68,6 +68,12 @@ export async function openServer(databaseUrl: string, more: Partial<Config> = {}
     logFolder: undefined,
     trustedProxies: 0,
     beginKey: undefined,
+    replicaUrl: undefined,
+    backupFolder: undefined,
+    backupEveryHours: 0,
+    backupKeep: 14,
+    mailFolder: undefined,
+    publicUrl: undefined,
     metricsPort: undefined,
     ...more,
   };

@@ -54,6 +54,7 @@ const song = (sections: readonly Section[], more: Partial<Transcription> = {}): 
   student: {
     id: 's',
     name: 'Ines',
+    isStudent: true,
     guitar: { frets: 22, strings: 6, scaleLengthMm: 648, tremoloArm: false, leftHanded: false, spanFrets: null },
     schools: {
       picking: 'the player’s choice',

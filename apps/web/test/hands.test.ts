@@ -14,6 +14,7 @@ const song = (spanFrets: number | null): Transcription => ({
   student: {
     id: 's',
     name: 'Ines',
+    isStudent: true,
     guitar: { ...GUITAR, spanFrets },
     schools: {
       picking: 'economy',

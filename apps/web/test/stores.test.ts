@@ -123,7 +123,7 @@ describe('licks', () => {
 describe('people', () => {
   const person = (more: Partial<Person> = {}): Person => ({
     ...{ id: 'p', version: 3, name: 'Pia', role: 'student', signsIn: false, invitedUntil: null, archived: false },
-    ...{ wards: [], teacher: { id: 't', name: 'Mara' }, lessonsToCome: 2 },
+    ...{ wards: [], teacher: { id: 't', name: 'Mara' }, lessonsToCome: 2, email: null, eraseOn: null },
     ...more,
   });
 

@@ -18,6 +18,7 @@ const MESSAGES: Record<string, string> = {
   'string.max': 'This is too long: at most {#limit} characters.',
   'string.min': 'This is too short: at least {#limit} characters.',
   'string.guid': 'This is not a valid id.',
+  'string.email': 'This is no address for mail, such as pia@home.example.',
   'string.pattern.base': 'This is not written as expected.',
   'number.base': 'This must be a number.',
   'number.integer': 'This must be a whole number.',

@@ -21,6 +21,8 @@ export const personAnswer: SchemaOf<Person> = shape<Person>({
   archived: flag(),
   wards: list(named()),
   teacher: orNull(named()),
+  email: orNull(anyText()),
+  eraseOn: orNull(anyText()),
   lessonsToCome: anyNumber(),
 });
 

@@ -12,6 +12,9 @@ import {
 import { SIGN_IN_LIMITS } from './session.ts';
 import { flag, id, line, list, oneOf, optional, orNull, shape, typed, version } from './typed.ts';
 
+/** An address for mail, as long as one may be (RFC 5321, section 4.5.3.1.3, less its brackets). */
+const emailAddress = () => typed<string>(Joi.string().email({ tlds: false }).max(PEOPLE_LIMITS.email));
+
 const wards = () => list(id(), { max: PEOPLE_LIMITS.wards, unique: true });
 
 /** Checks `PersonBody`. */
@@ -33,6 +36,7 @@ export const personChangeSchema = shape<PersonChange>({
   wards: wards(),
   teacherId: orNull(id()),
   archived: flag(),
+  email: optional(orNull(emailAddress())),
   role: optional(oneOf(['owner', 'teacher'])),
 });
 

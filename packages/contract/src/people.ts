@@ -1,7 +1,7 @@
 import type { Role } from './session.ts';
 
 /** Longest name of a person; shortest password that is chosen; most students of one guardian. Our choice. */
-export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12, together: 200 } as const;
+export const PEOPLE_LIMITS = { name: 120, password: 10, wards: 12, together: 200, email: 254 } as const;
 
 /** Whom the studio enters: all but its owner. */
 export const ENTERED_ROLES = ['teacher', 'student', 'guardian'] as const;
@@ -29,6 +29,8 @@ export interface PersonChange {
   /** Who teaches a student; null where nobody does yet. */
   readonly teacherId: string | null;
   readonly archived: boolean;
+  /** Where mail to them goes; null for nowhere, left out where that stays as it is. */
+  readonly email?: string | null;
   /** Whether a teacher owns the studio, too; left out where that stays as it is. */
   readonly role?: 'owner' | 'teacher';
 }
@@ -46,6 +48,10 @@ export interface Person {
   readonly archived: boolean;
   readonly wards: readonly { readonly id: string; readonly name: string }[];
   readonly teacher: { readonly id: string; readonly name: string } | null;
+  /** Where mail to them goes; null where nobody said. */
+  readonly email: string | null;
+  /** The day on which they are erased; null where nobody asked for it. */
+  readonly eraseOn: string | null;
   /** Lessons that are still to come, of a student. */
   readonly lessonsToCome: number;
 }

@@ -21,6 +21,17 @@ export const nothing: Promised<null> = (value) => value === null;
 /** Text comes back, of the type that the route names. */
 export const words: Promised<string> = (value) => typeof value === 'string';
 
+/** A file that is given to whoever asks: where it lies, or what makes it, and what it is called there. */
+export interface FileGiven {
+  readonly name: string;
+  /** Where it lies; else `stream` makes it. */
+  readonly path?: string;
+  readonly stream?: object;
+}
+
+/** A file comes back, of the type that the route names; it is no JSON, and asked for by a link. */
+export const file: Promised<FileGiven> = (_value): _value is FileGiven => false;
+
 declare const sent: unique symbol;
 
 /** Stands for the type of what is sent; there is nothing in it at run time. */
@@ -53,7 +64,7 @@ export interface Route<
   Who extends readonly Role[] | 'anybody' = readonly Role[] | 'anybody',
 > {
   readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
-  /** Below `/api`; ids, days and tokens stand in it as `:id`, `:day`, `:token`. */
+  /** Below `/api`; ids, days, tokens and files stand in it as `:id`, `:day`, `:token`, `:file`. */
   readonly path: Path;
   /** Who may ask; `anybody` also while nobody is signed in. */
   readonly who: Who;
@@ -65,6 +76,8 @@ export interface Route<
   readonly answer: Promised<Answer>;
   /** The type of what is answered where it is no JSON. */
   readonly type?: string;
+  /** The type of what is sent where it is no JSON: a file, read as it comes in. */
+  readonly takes?: string;
   /** Whether something new is answered (201). */
   readonly creates?: true;
 }

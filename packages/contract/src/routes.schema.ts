@@ -1,6 +1,12 @@
 import Joi from 'joi';
 import { beginningAnswer } from './beginning.answers.ts';
 import { beginningSchema } from './beginning.schema.ts';
+import { backupAnswer, bookStateAnswer, erasureAnswer, trailPageAnswer } from './book.answers.ts';
+import { erasureSchema, everythingQuerySchema, restoringSchema, trailQuerySchema } from './book.schema.ts';
+import { copyPreviewAnswer, lickWrittenAnswer } from './copies.answers.ts';
+import { copySchema, lickSchema } from './copies.schema.ts';
+import { correctionAnswer, countsAnswer, struckLineAnswer } from './struck.answers.ts';
+import { listSeenSchema, putBackSchema, struckQuerySchema } from './struck.schema.ts';
 import { deskAnswer, foundAnswer } from './desk.answers.ts';
 import { searchQuerySchema } from './desk.schema.ts';
 import { hearingAnswer, homeNoteAnswer, lessonDayAnswer, lessonNoteAnswer } from './lessons.answers.ts';
@@ -69,7 +75,7 @@ import {
   setUpSchema,
   songBeginningSchema,
 } from './songs.schema.ts';
-import type { Route } from './route.ts';
+import type { FileGiven, Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
 import { anyText, list, typed, type SchemaOf } from './typed.ts';
 
@@ -82,6 +88,7 @@ export type SchemasOf<One> =
         ([Body] extends [never] ? unknown : { readonly body: SchemaOf<Body> })
     : never;
 
+const fileAnswer = typed<FileGiven>(Joi.object().unknown());
 const nothingAnswer = typed<null>(Joi.valid(null));
 const openApiAnswer = typed<object>(Joi.object().unknown());
 
@@ -92,6 +99,7 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   me: { answer: meAnswer },
   signIn: { body: signInSchema, answer: meAnswer },
   signOut: { answer: nothingAnswer },
+  signOutEverywhere: { answer: nothingAnswer },
   changeNames: { body: ownNamesSchema, answer: meAnswer },
   changePassword: { body: passwordChangeSchema, answer: nothingAnswer },
   welcome: { answer: welcomeAnswer },
@@ -166,5 +174,24 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   studioReport: { answer: studioReportAnswer },
   ownSchools: { answer: ownSchoolsAnswer },
   changeOwnSchools: { body: ownSchoolsSchema, answer: ownSchoolsAnswer },
+  book: { answer: bookStateAnswer },
+  makeBackup: { answer: bookStateAnswer },
+  bringBackup: { answer: backupAnswer },
+  takeBackup: { answer: fileAnswer },
+  restore: { body: restoringSchema, answer: bookStateAnswer },
+  stopJob: { answer: bookStateAnswer },
+  erasure: { answer: erasureAnswer },
+  askErasure: { body: erasureSchema, answer: erasureAnswer },
+  keepFromErasing: { answer: erasureAnswer },
+  everything: { query: everythingQuerySchema, answer: fileAnswer },
+  trail: { query: trailQuerySchema, answer: trailPageAnswer },
+  previewCopy: { body: copySchema, answer: copyPreviewAnswer },
+  copy: { body: copySchema, answer: transcriptionAnswer },
+  writeLick: { body: lickSchema, answer: lickWrittenAnswer },
+  struck: { query: struckQuerySchema, answer: list(struckLineAnswer) },
+  putBack: { body: putBackSchema, answer: nothingAnswer },
+  corrections: { answer: list(correctionAnswer) },
+  counts: { answer: countsAnswer },
+  seeList: { body: listSeenSchema, answer: countsAnswer },
   licks: { query: lickQuerySchema, answer: licksFoundAnswer },
 };

@@ -4,6 +4,9 @@ import { peopleRoutes } from './people.routes.ts';
 import { requestsRoutes } from './requests.routes.ts';
 import { songsRoutes } from './songs.routes.ts';
 import { piecesRoutes } from './pieces.routes.ts';
+import { bookRoutes } from './book.routes.ts';
+import { copiesRoutes } from './copies.routes.ts';
+import { struckRoutes } from './struck.routes.ts';
 import { calendarRoutes } from './calendar.routes.ts';
 import { entriesRoutes } from './entries.routes.ts';
 import { lessonsRoutes } from './lessons.routes.ts';
@@ -20,6 +23,9 @@ export const ROUTES = {
   ...entriesRoutes,
   ...lessonsRoutes,
   ...calendarRoutes,
+  ...bookRoutes,
+  ...copiesRoutes,
+  ...struckRoutes,
 } as const;
 
 /** The name of a route. */

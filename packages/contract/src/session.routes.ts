@@ -46,6 +46,14 @@ export const sessionRoutes = {
     does: 'signs out',
     answer: nothing,
   }),
+  signOutEverywhere: route({
+    method: 'DELETE',
+    path: '/session/everywhere',
+    who: ALL,
+    of: 'self',
+    does: 'signs out everywhere, and forgets one’s devices',
+    answer: nothing,
+  }),
   changeNames: route({
     method: 'PUT',
     path: '/session',

@@ -43,6 +43,7 @@ export const transcriptionLineAnswer: SchemaOf<TranscriptionLine> = shape<Transc
 export const studentOfSongAnswer: SchemaOf<StudentOfSong> = shape<StudentOfSong>({
   id: id(),
   name: anyText(),
+  isStudent: flag(),
   guitar: guitarAndHandAnswer,
   schools: schoolsAnswer,
   played: list(oneOf(TECHNIQUES)),

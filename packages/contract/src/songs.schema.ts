@@ -48,7 +48,7 @@ const tuning = () =>
       .custom((value: string, helpers) => (readTuning(value) ? value : helpers.error('tuning.none'))),
   );
 /** A key as `readKey` reads it, or nothing while it is not said yet. */
-const key = () =>
+export const keyText = () =>
   typed<string>(
     Joi.string()
       .max(SONG_LIMITS.key)
@@ -64,16 +64,19 @@ const setUp: FieldsOf<SetUp> = {
   whose: text(SONG_LIMITS.whose),
   tuning: tuning(),
   capo: whole(SONG_LIMITS.capo),
-  key: key(),
-  secondKey: key(),
+  key: keyText(),
+  secondKey: keyText(),
   tempo: between(TEMPO_RANGE),
   tempoKnown: flag(),
   meter: meter(),
   feel: oneOf(FEELS),
   rhythm: oneOf(RHYTHMS),
-  changes: list(shape<TempoMark>({ atSeconds: seconds(), tempo: between(TEMPO_RANGE), meter: meter(), key: key() }), {
-    max: SONG_LIMITS.changes,
-  }),
+  changes: list(
+    shape<TempoMark>({ atSeconds: seconds(), tempo: between(TEMPO_RANGE), meter: meter(), key: keyText() }),
+    {
+      max: SONG_LIMITS.changes,
+    },
+  ),
   rig: list(
     shape<RigNote>({
       fromSeconds: seconds(),

@@ -153,6 +153,8 @@ export interface TranscriptionLine {
 export interface StudentOfSong {
   readonly id: string;
   readonly name: string;
+  /** Whether it is a student; else a teacher, whose own licks these are. */
+  readonly isStudent: boolean;
   readonly guitar: GuitarAndHand;
   readonly schools: Schools;
   readonly played: readonly Technique[];

@@ -63,7 +63,7 @@ const song: Answer<'song'> = {
   },
   changes: [{ atSeconds: 60, tempo: 100, meter: '4/4', key: 'E minor' }],
   rig: [{ fromSeconds: 0, toSeconds: 30, note: 'neck pickup' }],
-  student: { ...pia, guitar, schools, played: ['pull-off'], shown: [{ difficulty: 40, share: 0.8 }] },
+  student: { ...pia, isStudent: true, guitar, schools, played: ['pull-off'], shown: [{ difficulty: 40, share: 0.8 }] },
   sections: [section],
 };
 
@@ -109,6 +109,11 @@ const ledger: Answer<'ledger'> = {
   ...{ songs: [ledgerSong], pieces: [ledgerPiece] },
 };
 
+const backup: Answer<'bringBackup'> = {
+  ...{ file: 'one.zip', bytes: 9000, madeAt: AT, why: 'by hand', studios: ['Gull Loft'], rows: 200 },
+  trouble: 'It was cut.',
+};
+
 const series: Series = {
   ...{ id: ID, version: 1, struck: false, student: pia, teacher: mara, studentId: ID, title: 'Fridays' },
   lessons: [{ day: DAY, time: '17:00', startsAt: AT, endsAt: AT, why: 'moved' }],
@@ -150,7 +155,7 @@ const hours: Answer<'hours'> = {
 };
 const person: Answer<'enterPerson'> = {
   ...{ id: ID, version: 1, name: 'Signe', role: 'guardian', signsIn: true, invitedUntil: AT, archived: false },
-  ...{ wards: [pia], teacher: mara, lessonsToCome: 2 },
+  ...{ wards: [pia], teacher: mara, lessonsToCome: 2, email: 'pia@home.example', eraseOn: DAY },
 };
 const plan: Answer<'plan'> = {
   ...{ version: 1, learning: 'hardest first', raising: 'small even steps', targetPercent: 90 },
@@ -225,6 +230,27 @@ const ownSchools: Answer<'ownSchools'> = { version: 1, schools: { ...schools, le
 
 /** An answer of each kind there is, with everything in it that there can be. */
 export const ANSWERS = {
+  book: {
+    ...{ hasFolder: true, everyHours: 24, keep: 14, backups: [backup] },
+    job: { id: ID, kind: 'backup', state: 'running', done: 10, total: 200, says: '' },
+    erasing: [{ id: ID, name: 'Pia', on: DAY }],
+  },
+  previewCopy: {
+    ...{ title: 'Slow Tide', tuning: 'standard' },
+    phrases: [{ name: 'Opening', section: '1A solo', before: '5G', after: '7D', changes: ['Moved.'], left: ['Wide.'] }],
+  },
+  writeLick: { songId: ID, phraseId: OTHER },
+  struck: { kind: 'note', id: ID, version: 2, name: 'mind this', place: 'Opening', at: AT, mayPutBack: true },
+  corrections: {
+    ...{ id: ID, at: AT, by: 'Mara', kind: 'section', field: 'start', name: '1A', was: '0:17', became: '0:18' },
+  },
+  counts: { desk: 1, requests: 2, practice: 3, home: 4 },
+  bringBackup: backup,
+  erasure: {
+    ...{ id: ID, version: 1, name: 'Pia', on: DAY, waitDays: 7, guardians: ['Signe'] },
+    counts: [{ table: 'entries', rows: 40 }],
+  },
+  trail: { lines: [{ line: 3, at: AT, by: 'Odile', act: 'invited', about: 'Pia', detail: '' }], more: false },
   health: { database: 'up', migration: '013' },
   me,
   beginning: { open: true, demo: false },

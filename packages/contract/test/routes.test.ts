@@ -21,12 +21,19 @@ describe('the table of routes', () => {
     );
   });
 
-  test('guardians change nothing but their own names and password and the address of their own calendar', () => {
+  test('guardians change nothing but their own names, password and sessions, what they have seen and the address of their own calendar', () => {
     const changing = ROUTE_NAMES.filter((name) => {
       const { method, who }: Route = ROUTES[name];
       return method !== 'GET' && who !== 'anybody' && who.includes('guardian');
     });
-    expect(changing).toEqual(['changeNames', 'changePassword', 'openCalendarFeed', 'closeCalendarFeed']);
+    expect(changing).toEqual([
+      'signOutEverywhere',
+      'changeNames',
+      'changePassword',
+      'openCalendarFeed',
+      'closeCalendarFeed',
+      'seeList',
+    ]);
   });
 
   test('a row that is one student’s is named by its id', () => {

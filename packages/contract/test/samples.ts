@@ -75,12 +75,27 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
     signInName: 'odile',
     password: 'lantern copper tide',
   },
+  previewCopy: { kind: 'section', id: ID, studentId: OTHER, songId: ID, follows: true },
+  copy: { kind: 'song', id: ID, studentId: OTHER, songId: null, follows: false },
+  writeLick: { name: 'Turnaround', text: '5G 7G', key: 'A minor' },
+  putBack: { kind: 'phrase', id: ID, version: 2 },
+  seeList: { list: 'home' },
+  restore: { file: 'jam-ledger-2026-03-14-100000-by-hand.zip', password: 'ink-and-paper' },
+  askErasure: { version: 1, name: 'Pia' },
   accept: { signInName: 'pia', password: 'lantern copper tide' },
   bringEntries: { studentId: ID, entries: [{ pieceId: ID, day: '2026-03-01', bpm: 60, outcome: 'clean', remark: '' }] },
   strikeEntries: { ids: [ID], struck: true },
   enterStudents: { names: ['Pia', 'Ferris'] },
   enterPerson: { role: 'guardian', name: 'Signe', wards: [ID] },
-  changePerson: { version: 1, name: 'Pia', wards: [], teacherId: ID, archived: false },
+  changePerson: {
+    version: 1,
+    name: 'Pia',
+    wards: [],
+    teacherId: ID,
+    archived: false,
+    email: 'pia@home.example',
+    role: 'teacher',
+  },
   changeStudent: {
     version: 1,
     guitar: { frets: 22, strings: 6, scaleLengthMm: 648, tremoloArm: true, leftHanded: false, spanFrets: 4 },
@@ -165,6 +180,9 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
 
 /** A sound query of each route that has one, as text. */
 export const QUERIES: { readonly [Name in WithQuery]: Readonly<Record<string, string>> } = {
+  everything: { studentId: ID },
+  trail: { before: '120' },
+  struck: { studentId: ID, songId: OTHER },
   entries: { studentId: ID },
   earliest: { parts: '2', blended: 'false' },
   seriesList: { studentId: ID, from: '100' },

@@ -25,6 +25,7 @@ const OPTIONAL: Readonly<Record<string, readonly string[]>> = {
   postEntry: ['percent', 'loop', 'playedAt', 'sentAt'],
   addSection: ['passes.0.bars'],
   changeSection: ['passes.0.bars'],
+  changePerson: ['email', 'role'],
 };
 /** Fields that belong together: without one, the whole is wrong. */
 const TOGETHER: Readonly<Record<string, readonly string[]>> = {

@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
 import type { Store } from '../store/index.ts';
-import { contextOf } from '../studio/index.ts';
+import { contextOf, type BookKeeping } from '../studio/index.ts';
 import { READING } from './router.ts';
 import { OtherOrigin } from './errors.ts';
 
@@ -29,13 +29,13 @@ function hostOf(origin: string): string | undefined {
 }
 
 /** Looks up who is signed in, anew for every request, so that a role taken away is gone at once. */
-export function knowCaller(store: Store, now: () => Date): RequestHandler {
+export function knowCaller(store: Store, now: () => Date, book: BookKeeping): RequestHandler {
   return async (request, _response, next) => {
     const { personId } = request.session;
     const context =
       personId === undefined
         ? undefined
-        : await contextOf(store, { personId, sessionId: request.sessionID, now: now() });
+        : await contextOf(store, { personId, sessionId: request.sessionID, now: now(), book });
     if (context) request.context = context;
     next();
   };

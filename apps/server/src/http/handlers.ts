@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream';
 import type { Answer, Given, RouteName, ROUTES } from '@jam-ledger/contract';
 import * as studio from '../studio/index.ts';
 import type { RequestContext } from '../studio/index.ts';
@@ -8,8 +9,11 @@ export type OpenRoute = {
   [Name in RouteName]: (typeof ROUTES)[Name]['who'] extends 'anybody' ? Name : never;
 }[RouteName];
 
-/** Answers a route for somebody who may ask it, with what was given and is sound. */
-export type Handler<Name extends RouteName> = (context: RequestContext, given: Given<Name>) => Promise<Answer<Name>>;
+/** Answers a route for somebody who may ask it, with what was given and is sound; `sent` is the body where the route takes a file. */
+export type Handler<Name extends RouteName> = (
+  context: RequestContext & { readonly sent: Readable },
+  given: Given<Name>,
+) => Promise<Answer<Name>>;
 
 /** What answers each route, but those that are open; a route without one, or one without a route, does not compile. */
 export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handler<Name> } = {
@@ -17,6 +21,26 @@ export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handl
   me: studio.describeMe,
   changeNames: (context, { body }) => studio.changeNames(context, body),
   changePassword: (context, { body }) => studio.changePassword(context, body),
+  previewCopy: (context, { body }) => studio.previewCopy(context, body),
+  copy: (context, { body }) => studio.copy(context, body),
+  writeLick: (context, { body }) => studio.writeLick(context, body),
+  struck: (context, { query }) => studio.listStruck(context, query),
+  putBack: (context, { body }) => studio.putBack(context, body),
+  corrections: (context, { id }) => studio.listCorrections(context, id),
+  counts: studio.showCounts,
+  seeList: (context, { body }) => studio.markSeen(context, body.list),
+  book: studio.showBook,
+  makeBackup: studio.startBackup,
+  bringBackup: (context) => studio.takeInBackup(context, context.sent),
+  takeBackup: (context, { file }) => studio.takeBackup(context, file),
+  restore: (context, { body }) => studio.startRestore(context, body),
+  stopJob: studio.stopJob,
+  erasure: (context, { id }) => studio.showErasure(context, id),
+  askErasure: (context, { id, body }) => studio.askErasure(context, id, body),
+  keepFromErasing: (context, { id }) => studio.keepFromErasing(context, id),
+  everything: (context, { query }) => studio.takeEverything(context, query),
+  trail: (context, { query }) => studio.showTrail(context, query),
+  signOutEverywhere: studio.signOutEverywhere,
   people: studio.listPeople,
   enterPerson: (context, { body }) => studio.enterPerson(context, body),
   enterStudents: (context, { body }) => studio.enterStudents(context, body),

@@ -1,13 +1,13 @@
 import type { Given, Route, RouteName } from '@jam-ledger/contract';
 import { ROUTES } from '@jam-ledger/contract';
-import { check, day, id, ROUTE_SCHEMAS, token } from '@jam-ledger/contract/schemas';
+import { backupFile, check, day, id, ROUTE_SCHEMAS, token } from '@jam-ledger/contract/schemas';
 import type { Request } from 'express';
 import { dayOf, Invalid, type RequestContext } from '../studio/index.ts';
 import { planOf } from './planBody.ts';
 import { validate, type Schema } from './validate.ts';
 
 /** What can stand in a path, by its name there. */
-const NAMES: Readonly<Record<string, Schema<string>>> = { id: id(), day: day(), token: token() };
+const NAMES: Readonly<Record<string, Schema<string>>> = { id: id(), day: day(), token: token(), file: backupFile() };
 
 /**
  * What is given with a request to a route, checked: what stands in the path by name, `query` and `body`. Days are checked against

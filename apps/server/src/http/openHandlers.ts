@@ -5,6 +5,7 @@ import { newestMigration, type Store } from '../store/index.ts';
 import {
   acceptInvitation,
   beginStudio,
+  knowDevice,
   contextOf,
   describeMe,
   readCalendarFeed,
@@ -12,9 +13,10 @@ import {
   showWelcome,
   signIn,
   WrongSignIn,
+  type BookKeeping,
 } from '../studio/index.ts';
 import type { OpenRoute } from './handlers.ts';
-import { SESSION_COOKIE } from './sessionCookie.ts';
+import { DEVICE, DEVICE_COOKIE, deviceOf, SESSION_COOKIE } from './sessionCookie.ts';
 
 /** A wrong sign-in is answered no sooner than this, milliseconds. Our choice. */
 const WRONG_ANSWER_MS = 700;
@@ -25,6 +27,8 @@ export interface Open {
   readonly now: Date;
   /** The key that whoever begins a studio must know; undefined where none can be begun. */
   readonly beginKey: string | undefined;
+  readonly book: BookKeeping;
+  readonly secureCookie: boolean;
   readonly request: Request;
   readonly response: Response;
 }
@@ -58,30 +62,32 @@ async function health({ store, request, response }: Open): Promise<Answer<'healt
   }
 }
 
-async function openSession({ store, now, request }: Open, { body }: Given<'signIn'>): Promise<Answer<'signIn'>> {
+async function openSession(open: Open, { body }: Given<'signIn'>): Promise<Answer<'signIn'>> {
   const started = Date.now();
   try {
-    return await enterAs({ store, now, request }, await signIn(store, body));
+    return await enterAs(open, await signIn(open.store, body));
   } catch (error) {
     await setTimeout(Math.max(0, WRONG_ANSWER_MS - (Date.now() - started)));
     throw error;
   }
 }
 
-async function begin({ store, now, request, beginKey }: Open, { body }: Given<'begin'>): Promise<Answer<'begin'>> {
-  return enterAs({ store, now, request }, await beginStudio(store, beginKey, body));
+async function begin(open: Open, { body }: Given<'begin'>): Promise<Answer<'begin'>> {
+  return enterAs(open, await beginStudio(open.store, open.beginKey, body));
 }
 
 /** Opens a session of somebody’s own, whatever was open before. */
 async function enterAs(
-  { store, now, request }: Pick<Open, 'store' | 'now' | 'request'>,
+  { store, now, request, response, book, secureCookie }: Open,
   person: { readonly id: string; readonly studioId: string },
 ): Promise<Me> {
   await whenDone((callback) => request.session.regenerate(callback));
   request.session.personId = person.id;
   request.session.studioId = person.studioId;
-  const context = await contextOf(store, { personId: person.id, sessionId: request.sessionID, now });
+  const context = await contextOf(store, { personId: person.id, sessionId: request.sessionID, now, book });
   if (!context) throw new WrongSignIn();
+  const device = await knowDevice(context, deviceOf(request));
+  response.cookie(DEVICE_COOKIE, device, { ...DEVICE, secure: secureCookie });
   // Nobody is told that they are signed in before that is kept.
   await whenDone((callback) => request.session.save(callback));
   return describeMe(context);

@@ -17,6 +17,7 @@ import { moves } from './015-moves.ts';
 import { secondEdition } from './016-second-edition.ts';
 import { formats } from './017-formats.ts';
 import { ownStudio } from './018-own-studio.ts';
+import { safeBook } from './019-safe-book.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -40,4 +41,5 @@ export const migrations: readonly Migration[] = [
   secondEdition,
   formats,
   ownStudio,
+  safeBook,
 ];

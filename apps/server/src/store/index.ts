@@ -1,8 +1,16 @@
 export { newestMigration, openStore } from './database.ts';
-export { migrate, MigrationRefused } from './migrate.ts';
+export { EDITIONS, fillAtEdition, migrate, MigrationRefused } from './migrate.ts';
+export { openSnapshot } from './snapshot.ts';
+export type { Snapshot, StudioInBook, TableShape } from './snapshot.ts';
+export { columnsOfBook, emptyBook, fillRows, findStudiosInBook, numberOn, withKeysAtTheEnd } from './loading.ts';
+export { countParts, eraseParts, findErased, findErasing, findOnlyGuardians, readParts } from './erasing.ts';
+export type { PartCount, PersonPart } from './erasing.ts';
+export { endCutJobs, findNewestJob, findTrail, seeJob, setJobAside } from './book.ts';
+export type { TrailRow } from './book.ts';
 export { databaseTrouble, isAway } from './trouble.ts';
 export type { Store } from './database.ts';
 export type {
+  BookJobModel,
   EntryModel,
   PersonModel,
   PhraseModel,
@@ -28,7 +36,7 @@ export {
 export type { EntryRow, PhraseTextRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
 export { addOnce, addRow, changeRows, countRows, findOwn, findRow, findRows, saveVersioned } from './rows.ts';
 export type { Saved } from './rows.ts';
-export { sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
+export { findDevice, forgetDevices, sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
 export {
   addPerson,
   addStudio,
@@ -43,7 +51,6 @@ export {
   findStudents,
   findStudio,
   findStudioKinds,
-  removeDemo,
   findWards,
   isEmpty,
   keepWards,
@@ -53,7 +60,7 @@ export {
 export { findFactless, findLicks, findPlayed, keepFacts } from './licks.ts';
 export type { FactlessRow, LickFilter, LickRow } from './licks.ts';
 export type { ListedPerson, MailRow, PersonRow } from './people.ts';
-export { findRequestEvents, findRequests } from './requests.ts';
+export { countUngiven, countUnheld, findRequestEvents, findRequests } from './requests.ts';
 export type { RequestEventRow, RequestRow } from './requests.ts';
 export {
   chooseAlternate,
@@ -102,5 +109,7 @@ export type { WorkRow } from './work.ts';
 export type { CallRow, KeptPieceRow, StandingToKeep, StudentNoteRow } from './desk.ts';
 export type { LessonRow, SeriesRow } from './series.ts';
 export { findAuthor, findStudentOf } from './owners.ts';
+export { findUnwritten, markWritten } from './mail.ts';
+export { findCorrections, findCounts, findStruck, seeList } from './struck.ts';
 export { closeFeeds, findFeedOf, findFeedPerson } from './calendarFeeds.ts';
 export { findEntriesOf, strikeEntriesOf } from './entries.ts';

@@ -132,7 +132,7 @@ export function findLicks(store: Store, studioId: string, filter: LickFilter): P
           AND ($13::uuid IS NULL OR f.id <> $13)
      )
      SELECT count(*) OVER ()::int AS total, p.id AS "phraseId", p.name, p.text, t.id AS "songId", t.title,
-            coalesce(c.tuning, t.tuning) AS tuning, coalesce(c.capo, t.capo) AS capo, t.key, t.meter, t.rhythm, c.label AS section, s.name AS student, f.bpm, f.techniques, f.chords,
+            coalesce(c.tuning, t.tuning) AS tuning, coalesce(c.capo, t.capo) AS capo, t.key, t.meter, t.rhythm, c.label AS section, CASE s.role WHEN 'student' THEN s.name ELSE '' END AS student, f.bpm, f.techniques, f.chords,
             f.lowest_fret AS "lowestFret", f.highest_fret AS "highestFret"
        FROM found f
        JOIN phrases p ON p.studio_id = f.studio_id AND p.id = f.id

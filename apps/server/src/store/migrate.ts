@@ -21,9 +21,8 @@ export interface MigrateOptions {
  * @throws MigrationRefused where there is no such migration, or something would be lost; the error of the database.
  */
 export async function migrate(databaseUrl: string, { back, mayLose = false }: MigrateOptions = {}): Promise<string[]> {
-  const names = migrations.map(({ name }) => name);
-  if (back !== undefined && back !== 'none' && !names.includes(back))
-    throw new MigrationRefused(`There is no migration “${back}”; there are ${names.join(', ')}, and “none”.`);
+  if (back !== undefined && back !== 'none' && !EDITIONS.includes(back))
+    throw new MigrationRefused(`There is no migration “${back}”; there are ${EDITIONS.join(', ')}, and “none”.`);
   const store = openStore(databaseUrl);
   try {
     return await store.inTransaction(async () => {
@@ -40,6 +39,28 @@ export async function migrate(databaseUrl: string, { back, mayLose = false }: Mi
   } finally {
     await store.close();
   }
+}
+
+/** The names of all migrations, in order; an edition of the book is the newest that it has. */
+export const EDITIONS: readonly string[] = migrations.map(({ name }) => name);
+
+/**
+ * Brings an empty book back to an edition, has it filled, and brings it forward to the newest, all within the transaction of whoever
+ * asks.
+ */
+export async function fillAtEdition(store: Store, edition: string, fill: () => Promise<void>): Promise<void> {
+  const umzug = umzugOf(store, recordIn(store));
+  const steps = EDITIONS.slice(EDITIONS.indexOf(edition) + 1);
+  // What is done with the book just now is no part of it, and goes on being told.
+  await store.rows('CREATE TEMP TABLE jobs_meanwhile ON COMMIT DROP AS SELECT * FROM book_jobs', []);
+  for (const name of [...steps].reverse()) await umzug.down({ migrations: [name] });
+  await fill();
+  if (steps.length > 0) await umzug.up({ migrations: [...steps] });
+  const kept = 'id, studio_id, version, kind, state, done, total, says, started_at, seen_at';
+  await store.rows(
+    `INSERT INTO book_jobs (${kept}) SELECT ${kept} FROM jobs_meanwhile ON CONFLICT DO NOTHING RETURNING id`,
+    [],
+  );
 }
 
 /** Which migrations are done stands in a table, written in the transaction that does them. */
@@ -114,7 +135,7 @@ async function goBack(
 }
 
 /** Tables whose rows are no part of the book: who is signed in, and what is gathered anew from the rest. */
-const PASSING = ['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'phrase_facts'];
+export const PASSING: readonly string[] = ['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'phrase_facts'];
 /** Columns that are computed anew from the rest. */
 const COMPUTED = ['kept', 'call', 'learning_rate'];
 

@@ -14,6 +14,10 @@ export type GuardianModel = ModelOf<typeof tables.GUARDIANS>;
 export type InvitationModel = ModelOf<typeof tables.INVITATIONS>;
 export type CalendarFeedModel = ModelOf<typeof tables.CALENDAR_FEEDS>;
 export type MailModel = ModelOf<typeof tables.OUTBOX>;
+export type TrailModel = ModelOf<typeof tables.TRAIL>;
+export type DeviceModel = ModelOf<typeof tables.DEVICES>;
+export type CorrectionModel = ModelOf<typeof tables.CORRECTIONS>;
+export type BookJobModel = ModelOf<typeof tables.BOOK_JOBS>;
 export type RequestModel = ModelOf<typeof tables.REQUESTS>;
 export type RequestEventModel = ModelOf<typeof tables.REQUEST_EVENTS>;
 export type TranscriptionModel = ModelOf<typeof tables.TRANSCRIPTIONS>;
@@ -39,6 +43,10 @@ export interface Models {
   readonly invitations: ModelStatic<InvitationModel>;
   readonly calendarFeeds: ModelStatic<CalendarFeedModel>;
   readonly outbox: ModelStatic<MailModel>;
+  readonly trail: ModelStatic<TrailModel>;
+  readonly devices: ModelStatic<DeviceModel>;
+  readonly corrections: ModelStatic<CorrectionModel>;
+  readonly bookJobs: ModelStatic<BookJobModel>;
   readonly requests: ModelStatic<RequestModel>;
   readonly requestEvents: ModelStatic<RequestEventModel>;
   readonly transcriptions: ModelStatic<TranscriptionModel>;
@@ -72,6 +80,10 @@ export function defineModels(sequelize: Sequelize): Models {
     invitations: define('invitations', tables.INVITATIONS),
     calendarFeeds: define('calendar_feeds', tables.CALENDAR_FEEDS),
     outbox: define('outbox', tables.OUTBOX),
+    trail: define('trail', tables.TRAIL),
+    devices: define('devices', tables.DEVICES),
+    corrections: define('corrections', tables.CORRECTIONS),
+    bookJobs: define('book_jobs', tables.BOOK_JOBS),
     requests: define('requests', tables.REQUESTS),
     requestEvents: define('request_events', tables.REQUEST_EVENTS),
     transcriptions: define('transcriptions', tables.TRANSCRIPTIONS),

@@ -63,6 +63,8 @@ export interface ListedPerson {
   readonly wards: readonly { readonly id: string; readonly name: string }[];
   readonly teacherId: string | null;
   readonly teacherName: string | null;
+  readonly email: string | null;
+  readonly eraseOn: string | null;
   readonly lessonsToCome: number;
 }
 
@@ -82,7 +84,7 @@ export function findPeople(
             (SELECT coalesce(json_agg(json_build_object('id', w.id, 'name', w.name) ORDER BY w.name), '[]')
                FROM guardians g JOIN people w ON w.studio_id = g.studio_id AND w.id = g.student_id
               WHERE g.studio_id = p.studio_id AND g.guardian_id = p.id) AS wards,
-            p.teacher_id AS "teacherId", t.name AS "teacherName",
+            p.teacher_id AS "teacherId", t.name AS "teacherName", p.email, p.erase_on::text AS "eraseOn",
             (SELECT count(*)::int FROM series e JOIN lessons l ON l.studio_id = e.studio_id AND l.series_id = e.id
               WHERE e.studio_id = p.studio_id AND e.student_id = p.id AND NOT e.struck AND l.starts_at > $2) AS "lessonsToCome"
        FROM people p
@@ -238,15 +240,6 @@ export async function saveStudio(
 export async function findStudioKinds(store: Store): Promise<{ readonly own: boolean; readonly demo: boolean }> {
   const [own, demo] = await Promise.all([false, true].map((kind) => store.studios.count({ where: { demo: kind } })));
   return { own: (own ?? 0) > 0, demo: (demo ?? 0) > 0 };
-}
-
-/**
- * Takes the demo studio away, with everything in it and whoever is signed in there. Only where no other studio is.
- * SQL by hand: one statement empties every table that belongs to a studio, whatever their order.
- */
-export async function removeDemo(store: Store): Promise<void> {
-  await store.rows('TRUNCATE studios CASCADE', []);
-  await store.rows('DELETE FROM sessions RETURNING 1', []);
 }
 
 /** Whether there is no studio yet. */

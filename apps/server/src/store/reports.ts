@@ -50,14 +50,19 @@ export function findWeeks(
        FROM weeks w
        LEFT JOIN (SELECT date_trunc('week', l.starts_at AT TIME ZONE $4)::date AS day, count(*) AS lessons,
                          sum(extract(epoch FROM l.ends_at - l.starts_at)) / 60 AS minutes
-                    FROM lessons l
-                    JOIN series e ON e.studio_id = l.studio_id AND e.id = l.series_id AND NOT e.struck
-                    JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id AND s.archived_at IS NULL
-                   WHERE l.studio_id = $1 AND l.starts_at >= $2::date - interval '1 day' AND l.starts_at < $3::date + interval '8 days'
+                    FROM (SELECT l.starts_at, l.ends_at FROM lessons l
+                            JOIN series e ON e.studio_id = l.studio_id AND e.id = l.series_id AND NOT e.struck
+                            JOIN people s ON s.studio_id = e.studio_id AND s.id = e.student_id AND s.archived_at IS NULL
+                           WHERE l.studio_id = $1
+                           UNION ALL SELECT x.started_at, x.ended_at FROM erased_hours x WHERE x.studio_id = $1 AND x.kind = 'lesson') l
+                   WHERE l.starts_at >= $2::date - interval '1 day' AND l.starts_at < $3::date + interval '8 days'
                    GROUP BY 1) l ON l.day = w.day
        LEFT JOIN (SELECT date_trunc('week', s.started_at AT TIME ZONE $4)::date AS day,
-                         sum(extract(epoch FROM coalesce(s.ended_at, least(s.seen_at, $5::timestamptz)) - s.started_at)) / 60 AS minutes
-                    FROM work_spans s WHERE s.studio_id = $1 AND s.started_at >= $2::date - interval '1 day' GROUP BY 1) h ON h.day = w.day
+                         sum(extract(epoch FROM s.ended_at - s.started_at)) / 60 AS minutes
+                    FROM (SELECT w.started_at, coalesce(w.ended_at, least(w.seen_at, $5::timestamptz)) AS ended_at
+                            FROM work_spans w WHERE w.studio_id = $1
+                           UNION ALL SELECT x.started_at, x.ended_at FROM erased_hours x WHERE x.studio_id = $1 AND x.kind = 'work') s
+                   WHERE s.started_at >= $2::date - interval '1 day' GROUP BY 1) h ON h.day = w.day
       ORDER BY w.day`,
     [studioId, from, to, zone, now.toISOString()],
   );

@@ -77,3 +77,38 @@ export async function findRequestEvents(
   });
   return rows.map(({ requestId, at, state, note, person }) => ({ requestId, at, state, note, by: person?.name ?? '' }));
 }
+
+/**
+ * How many pieces of a song are not held: those not given, too; 1 where there is none at all. SQL by hand: what is held is read of what is
+ * kept beside each.
+ */
+export async function countUnheld(store: Store, studioId: string, songId: string): Promise<number> {
+  const rows = await store.rows<{ pieces: number; held: number }>(
+    `SELECT count(*)::int AS pieces,
+            count(*) FILTER (WHERE p.assigned_on IS NOT NULL AND p.kept -> 'mastery' ->> 'heldSince' IS NOT NULL)::int AS held
+       FROM pieces p WHERE p.studio_id = $1 AND p.song_id = $2 AND NOT p.struck`,
+    [studioId, songId],
+  );
+  const { pieces = 0, held = 0 } = rows[0] ?? {};
+  return pieces === 0 ? 1 : pieces - held;
+}
+
+/**
+ * How much of a song is still to be given: phrases that are written and in no piece that was given, and instalments of its requests that
+ * are to be delivered. SQL by hand: two counts over the whole song.
+ */
+export async function countUngiven(store: Store, studioId: string, songId: string): Promise<number> {
+  const rows = await store.rows<{ count: number }>(
+    `SELECT (SELECT count(*) FROM phrases f JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id
+              WHERE f.studio_id = $1 AND c.transcription_id = $2 AND NOT f.struck AND NOT c.struck AND f.chosen AND f.text <> ''
+                AND NOT EXISTS (SELECT 1 FROM pieces p WHERE p.studio_id = $1 AND p.song_id = $2 AND p.assigned_on IS NOT NULL AND NOT p.struck
+                                   AND p.parts @> jsonb_build_array(jsonb_build_object('phraseId', f.id))))::int
+          + (SELECT count(*) FROM transcriptions t
+               JOIN requests r ON r.studio_id = t.studio_id AND coalesce(r.follows_id, r.id) = t.request_id
+               JOIN series e ON e.studio_id = r.studio_id AND e.student_id = r.student_id AND NOT e.struck
+               CROSS JOIN LATERAL jsonb_array_elements(e.instalments) part
+              WHERE t.studio_id = $1 AND t.id = $2 AND part ->> 'requestId' = r.id::text AND NOT (part ->> 'delivered')::boolean)::int AS count`,
+    [studioId, songId],
+  );
+  return rows[0]?.count ?? 0;
+}

@@ -84,3 +84,18 @@ export class SignInCounts implements LimitStore {
     await this.#store.rows('DELETE FROM counted_sign_ins WHERE key = $1 RETURNING 1', [this.prefix + key]);
   }
 }
+
+/** Whether a device is known for a name to sign in with. SQL by hand: names are compared as sign-in does. */
+export async function findDevice(store: Store, signInName: string, tokenHash: string): Promise<boolean> {
+  const rows = await store.rows(
+    `SELECT 1 FROM devices d JOIN people p ON p.studio_id = d.studio_id AND p.id = d.person_id
+      WHERE lower(p.sign_in_name) = lower($1) AND d.token_hash = $2`,
+    [signInName, tokenHash],
+  );
+  return rows.length > 0;
+}
+
+/** Lets no device of somebody be known any more. */
+export async function forgetDevices(store: Store, personId: string): Promise<void> {
+  await store.devices.destroy({ where: { personId } });
+}

@@ -50,6 +50,10 @@ export const PEOPLE = {
   passwordHash: orNull(text()),
   /** When they left; null while they are here. */
   archivedAt: orNull(moment()),
+  /** Where mail to them goes; null where nobody said. */
+  email: orNull(text()),
+  /** The day on which they are erased; null where nobody asked for it. */
+  eraseOn: orNull(day()),
   teacherId: orNull(uuid()),
   frets: withDefault(whole(), 22),
   strings: withDefault(whole(), 6),
@@ -100,6 +104,53 @@ export const OUTBOX = {
   subject: text(),
   body: text(),
   madeAt: moment(),
+  /** Whom it is about, besides whom it is to. */
+  aboutId: orNull(uuid()),
+  /** When it was written as a file for a mail system; null where it was not. */
+  writtenAt: orNull(moment()),
+} as const;
+
+/** Something that was done: by whom and to whom, by their ids alone. */
+export const TRAIL = {
+  ...row(),
+  at: moment(),
+  personId: orNull(uuid()),
+  act: text(),
+  aboutId: orNull(uuid()),
+  detail: withDefault(text(), ''),
+} as const;
+
+/** A device that somebody has signed in on, by a digest of what its browser keeps. */
+export const DEVICES = {
+  ...row(),
+  personId: uuid(),
+  tokenHash: text(),
+  firstAt: moment(),
+} as const;
+
+/** What a row was before it was corrected. */
+export const CORRECTIONS = {
+  ...row(),
+  at: moment(),
+  personId: uuid(),
+  kind: text(),
+  rowId: uuid(),
+  field: text(),
+  was: text(),
+  became: text(),
+} as const;
+
+/** Work on the whole book. */
+export const BOOK_JOBS = {
+  ...row(),
+  kind: text(),
+  state: withDefault(text(), 'running'),
+  done: withDefault(whole(), 0),
+  total: withDefault(whole(), 0),
+  says: withDefault(text(), ''),
+  startedAt: moment(),
+  /** The last sign of life. */
+  seenAt: moment(),
 } as const;
 
 /** The columns of `requests`. */

@@ -31,7 +31,10 @@ export async function ask<Answer>(
   isPromised: (said: unknown) => said is Answer,
 ): Promise<Answer> {
   const init: RequestInit = { method, credentials: 'same-origin' };
-  if (body !== undefined) {
+  if (body instanceof Blob) {
+    init.body = body;
+    init.headers = { 'Content-Type': body.type };
+  } else if (body !== undefined) {
     init.body = JSON.stringify(body);
     init.headers = { 'Content-Type': 'application/json' };
   }

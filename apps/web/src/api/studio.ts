@@ -32,3 +32,21 @@ function wordsOf(query: object): Record<string, string> {
 export const api: Client = Object.fromEntries(
   ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf<unknown>(ROUTES[name])]),
 ) as unknown as Client;
+
+/** Sends a file to a route that takes one. @throws Refused, Unreachable */
+export function sendFile<Answered>(
+  { method, path, takes, answer }: Route<string, unknown, unknown, Answered>,
+  file: Blob,
+): Promise<Answered> {
+  return ask(method, path, new Blob([file], { type: takes ?? file.type }), answer);
+}
+
+/** Where a file is that a route gives, for a link. */
+export function fileAddress(
+  { path }: Route,
+  given: Readonly<Record<string, string>> = {},
+  query: Readonly<Record<string, string>> = {},
+): string {
+  const words = new URLSearchParams(query).toString();
+  return `/api${pathOf({ path }, given)}${words === '' ? '' : `?${words}`}`;
+}

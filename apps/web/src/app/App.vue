@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
+import { COUNTED_LISTS } from '@jam-ledger/contract';
+import { useEventListener, useIntervalFn } from '@vueuse/core';
+import Badge from 'primevue/badge';
 import Button from 'primevue/button';
-import { computed, watchEffect } from 'vue';
+import { computed, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
-import { isForPage, useLook, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useCounts, useLook, useNotices, useSession } from '../session/index.ts';
+import { titleOf } from './pageTitles.ts';
 import { NotOpened } from '../ui/index.ts';
 
 const session = useSession();
@@ -13,6 +16,31 @@ const route = useRoute();
 const { chosen: look, dark } = useLook();
 watchEffect(() => {
   document.documentElement.dataset['look'] = dark.value ? 'dark' : 'light';
+});
+
+const counts = useCounts();
+/** So often it is counted anew what is new, milliseconds. Our choice. */
+const COUNT_MS = 60_000;
+// A list that is open is being looked at; what comes meanwhile is counted when it is left.
+watch(
+  () => [route.name, session.me?.id] as const,
+  ([name]) => {
+    const list = COUNTED_LISTS.find((one) => one === name);
+    void (list === undefined || (list === 'requests' && session.isTeacher) ? counts.load() : counts.see(list));
+  },
+  { immediate: true },
+);
+useIntervalFn(() => {
+  if (document.visibilityState === 'visible') void counts.load();
+}, COUNT_MS);
+const countOf = (name: string): number => {
+  const list = COUNTED_LISTS.find((one) => one === name);
+  return list === undefined ? 0 : (counts.counts?.[list] ?? 0);
+};
+watchEffect(() => {
+  const total = session.me ? COUNTED_LISTS.reduce((sum, list) => sum + countOf(list), 0) : 0;
+  // A handout is called as its file is to be.
+  if (route.name !== 'sheet') document.title = titleOf(route.name, total);
 });
 
 const tabs = computed(() =>
@@ -26,7 +54,7 @@ const tabs = computed(() =>
         { name: 'ledger', label: 'Ledger' },
         { name: 'series', label: 'Series', holds: ['series-report'] },
         { name: 'students', label: 'Students' },
-        { name: 'studio', label: 'Studio', holds: ['studio-report'] },
+        { name: 'studio', label: 'Studio', holds: ['studio-report', 'book'] },
         { name: 'search', label: 'Search' },
       ]
     : [
@@ -82,13 +110,14 @@ async function leave(): Promise<void> {
         <span>Jam Ledger</span>
       </RouterLink>
       <nav aria-label="Parts of the book">
-        <RouterLink
-          v-for="tab in tabs"
-          :key="tab.name"
-          :to="{ name: tab.name }"
-          :class="['tab', { open: isOpen(tab) }]"
-          >{{ tab.label }}</RouterLink
-        >
+        <RouterLink v-for="tab in tabs" :key="tab.name" :to="{ name: tab.name }" :class="['tab', { open: isOpen(tab) }]"
+          ><span>{{ tab.label }}</span
+          ><Badge
+            v-if="countOf(tab.name) > 0"
+            :value="countOf(tab.name)"
+            severity="warn"
+            :aria-label="`${countOf(tab.name)} new`"
+        /></RouterLink>
       </nav>
       <div class="who">
         <p class="studio">{{ session.me.studio.name }}</p>
@@ -170,6 +199,12 @@ nav {
   font-weight: 600;
   margin-right: -2px;
 }
+.tab {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  justify-content: space-between;
+}
 .tab:hover {
   background: var(--page-sunk);
 }
@@ -237,6 +272,7 @@ main {
     flex-direction: row;
     order: 3;
     width: 100%;
+    overflow-x: auto;
   }
   .tab {
     border: 1px solid transparent;

@@ -42,6 +42,7 @@ export const router = createRouter({
       component: () => import('../people/StudioReportPage.vue'),
       meta: { for: 'teacher' },
     },
+    { path: '/studio/book', name: 'book', component: () => import('../book/BookPage.vue'), meta: { for: 'teacher' } },
     { path: '/account', name: 'account', component: () => import('../people/AccountPage.vue') },
     { path: '/home', name: 'home', component: () => import('../people/HomePage.vue'), meta: { for: 'home' } },
     { path: '/series/:id/report', name: 'series-report', component: () => import('../series/SeriesReportPage.vue') },

@@ -11,6 +11,7 @@ import { sayExpected } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
 import { WaitingLine, sayPart } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
+import { StruckButton } from '../struck/index.ts';
 import LedgerDownload from './LedgerDownload.vue';
 import LedgerFilters from './LedgerFilters.vue';
 import LedgerTable from './LedgerTable.vue';
@@ -124,6 +125,12 @@ onKeyStroke(['p', '<', '>'], (event) => {
     <p class="key">
       <span class="ink">84</span> ink: heard in a lesson · <span class="pencil">84</span> pencil: logged alone
     </p>
+    <StruckButton
+      v-if="store.ledger && session.me?.role !== 'guardian'"
+      :query="{ studentId: store.ledger.student.id }"
+      :kinds="['result', 'piece', 'note']"
+      @back="load"
+    />
   </header>
   <WaitingLine
     :count="store.waiting.length"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Hearing, InkedLine, LessonDay, LessonNote, Outcome, Piece } from '@jam-ledger/contract';
+import { StruckButton } from '../struck/index.ts';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -168,6 +169,13 @@ useEventListener('keydown', (event) => {
         ><input v-model.number="minutes" type="radio" name="lesson-minutes" :value="choice" /> {{ choice }} min</label
       >
     </span>
+    <StruckButton
+      v-if="store.ledger"
+      class="screen-only"
+      :query="{ studentId: store.ledger.student.id }"
+      :kinds="['point', 'note', 'result']"
+      @back="load"
+    />
     <span class="clock screen-only">
       <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
       {{ long }} min

@@ -3,6 +3,7 @@ import type { Lick } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
+import { CopyButton } from '../copies/index.ts';
 import { TabPage, useReading } from '../tab/index.ts';
 
 const props = defineProps<{ lick: Lick }>();
@@ -30,7 +31,9 @@ const MAX_TECHNIQUES = 6;
           ><strong>{{ lick.name }}</strong></RouterLink
         >
       </p>
-      <p class="soft">{{ lick.section }}, {{ lick.song.title }}, for {{ lick.student }}</p>
+      <p class="soft">
+        {{ lick.section }}, {{ lick.song.title }}<template v-if="lick.student">, for {{ lick.student }}</template>
+      </p>
       <p class="soft">
         {{ place }} · {{ Math.round(lick.bpm) }} bpm<template v-if="lick.chords.length > 0">
           · {{ lick.chords.join(', ') }}</template
@@ -40,6 +43,7 @@ const MAX_TECHNIQUES = 6;
         {{ lick.techniques.slice(-MAX_TECHNIQUES).join(', ') }}
       </p>
       <p v-if="lick.likeness" class="likeness">{{ lick.likeness.charAt(0).toUpperCase() + lick.likeness.slice(1) }}</p>
+      <CopyButton :choices="[{ kind: 'phrase', id: lick.phraseId, label: lick.name }]" :about="lick.name" />
       <Button size="small" text label="More like this" :aria-label="`More like ${lick.name}`" @click="emit('more')" />
     </div>
     <TabPage :bars="first" :strings="tuning.openMidis.length" :scale="0.8" strip />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LICK_LIMITS, type Lick, type LickQuery } from '@jam-ledger/contract';
+import { LICK_LIMITS, type Lick, type LickBody, type LickQuery } from '@jam-ledger/contract';
 import { factsOf } from '@jam-ledger/core/licks';
 import { TECHNIQUES } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
@@ -13,10 +13,14 @@ import { storeToRefs } from 'pinia';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { FieldRow } from '../ui/index.ts';
 import { useLicks } from './licks.ts';
+import LickForm from './LickForm.vue';
 import LickLine from './LickLine.vue';
 import { useNotices } from '../session/index.ts';
+import { useRouter } from 'vue-router';
 
 const notices = useNotices();
+const router = useRouter();
+const writing = ref(false);
 const ANY = 'any';
 const asked = reactive({
   words: '',
@@ -64,6 +68,12 @@ const query = computed((): LickQuery => {
   };
 });
 
+/** Writes a lick of one’s own down, and goes on with it on the song desk. */
+async function write(body: LickBody): Promise<void> {
+  const { songId, phraseId } = await store.write(body);
+  await router.push({ name: 'song', params: { id: songId }, query: { phrase: phraseId } });
+}
+
 store.open();
 const search = () => notices.tell(() => store.search(query.value));
 onMounted(search);
@@ -85,7 +95,11 @@ const says = computed(() => {
 </script>
 
 <template>
-  <h1>Licks</h1>
+  <header class="head">
+    <h1>Licks</h1>
+    <Button v-if="!writing" size="small" outlined label="Write a lick down" @click="writing = true" />
+  </header>
+  <LickForm v-if="writing" :write="write" @done="writing = false" />
   <p class="soft">Every phrase of the studio, by what the hands do, what it is over, and how it goes.</p>
   <form class="ask" novalidate aria-label="Look for phrases" @submit.prevent="search">
     <FieldRow v-slot="{ id }" label="Name or song">
@@ -145,6 +159,11 @@ const says = computed(() => {
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+}
 .ask {
   display: grid;
   grid-template-columns: repeat(4, minmax(9rem, 1fr));

@@ -1,4 +1,4 @@
-import type { LickQuery, LicksFound } from '@jam-ledger/contract';
+import type { LickBody, LickQuery, LicksFound, LickWritten } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '../api/index.ts';
@@ -27,5 +27,10 @@ export const useLicks = defineStore('licks', () => {
     }
   }
 
-  return { found, busy, open, search };
+  /** Writes a lick of one’s own down. */
+  function write(body: LickBody): Promise<LickWritten> {
+    return api.writeLick({ body });
+  }
+
+  return { found, busy, open, search, write };
 });

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { passwordChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
+import { useRouter } from 'vue-router';
+import { everythingOf } from './people.ts';
 import { useForm } from '../ui/index.ts';
 import CalendarAddress from './CalendarAddress.vue';
 import OwnNamesForm from './OwnNamesForm.vue';
@@ -9,8 +11,17 @@ import PasswordField from './PasswordField.vue';
 
 const session = useSession();
 const notices = useNotices();
+const router = useRouter();
 const EMPTY = { old: '', password: '' } as const;
 const { fields, problems, trouble, busy, send, fill } = useForm(passwordChangeSchema, EMPTY);
+
+function leaveAll(): Promise<void> {
+  return notices.tell(async () => {
+    await session.signOutEverywhere();
+    await router.push({ name: 'sign-in' });
+    notices.say('You are signed out on every device.');
+  });
+}
 
 async function submit(): Promise<void> {
   if (!(await send(async (body) => void (await session.changePassword(body))))) return;
@@ -37,6 +48,16 @@ async function submit(): Promise<void> {
     <Button type="submit" label="Change it" :disabled="busy" />
   </form>
   <CalendarAddress />
+  <section v-if="session.isStudent" aria-label="Everything of yours">
+    <h2>Everything of yours</h2>
+    <p class="soft">Your songs, results, lessons and messages in one file that opens without Jam Ledger.</p>
+    <Button as="a" outlined icon="pi pi-download" label="Download everything" :href="everythingOf()" download />
+  </section>
+  <section aria-label="Your devices">
+    <h2>Your devices</h2>
+    <p class="soft">Lost a phone, or signed in on a computer of somebody else? You sign in anew on each, here too.</p>
+    <Button outlined severity="secondary" label="Sign out everywhere" @click="leaveAll" />
+  </section>
 </template>
 
 <style scoped>
@@ -47,6 +68,10 @@ async function submit(): Promise<void> {
   gap: 0.8rem;
   margin-top: 1.2rem;
   max-width: 22rem;
+}
+section {
+  margin-top: 2rem;
+  max-width: 34rem;
 }
 .trouble {
   color: var(--warm);

@@ -35,7 +35,6 @@ watch(
 );
 
 onMounted(async () => {
-  document.title = 'Begin your own studio · Jam Ledger';
   try {
     beginning.value = await session.beginning();
     if (!beginning.value.open) refused.value = 'A studio was begun here already; whoever owns it invites you.';

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { PEOPLE_LIMITS, type Person } from '@jam-ledger/contract';
+import type { Person } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import InputText from 'primevue/inputtext';
-import { ref } from 'vue';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import { dayText } from '../ui/index.ts';
 
 defineProps<{
@@ -17,21 +17,15 @@ defineProps<{
 }>();
 const emit = defineEmits<{
   invite: [person: Person];
-  rename: [person: Person, name: string];
+  edit: [person: Person];
   own: [person: Person, role: 'owner' | 'teacher'];
   archive: [person: Person];
   restore: [person: Person];
+  erase: [person: Person];
+  keep: [person: Person];
 }>();
-/** Whose name is being corrected, and what it is so far. */
-const renaming = ref<{ readonly id: string; name: string }>();
-
-function rename(person: Person): void {
-  const name = renaming.value?.name.trim() ?? '';
-  renaming.value = undefined;
-  if (name !== '' && name !== person.name) emit('rename', person, name);
-}
-
-function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: string) => string): string {
+function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (moment: string) => string): string {
+  if (eraseOn !== null) return `erased on ${dayText(eraseOn, 'short')}`;
   if (archived) return 'put away';
   const invited = invitedUntil === null ? '' : `invited until ${dayText(dayOf(invitedUntil), 'short')}`;
   if (signsIn) return invited === '' ? 'signs in' : `signs in, ${invited}`;
@@ -40,121 +34,114 @@ function saysIn({ signsIn, invitedUntil, archived }: Person, dayOf: (moment: str
 </script>
 
 <template>
-  <table class="people">
-    <thead>
-      <tr>
-        <th scope="col">Name</th>
-        <th scope="col">Role</th>
-        <th scope="col">Belongs to</th>
-        <th scope="col">Signing in</th>
-        <th scope="col"><span class="unseen">Change</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="person in people" :key="person.id" :class="{ away: person.archived }">
-        <th scope="row">
-          <InputText
-            v-if="renaming?.id === person.id"
-            v-model="renaming.name"
-            size="small"
-            autofocus
-            :aria-label="`New name of ${person.name}`"
-            :maxlength="PEOPLE_LIMITS.name"
-            @keydown.enter.prevent="rename(person)"
-            @keydown.esc.stop="renaming = undefined"
-            @blur="rename(person)"
-          />
-          <template v-else>{{ person.name }}</template>
-        </th>
-        <td>{{ person.role }}</td>
-        <td>
-          <template v-if="person.wards.length > 0"
-            >guardian of {{ person.wards.map(({ name }) => name).join(', ') }}</template
-          >
-          <template v-else-if="person.teacher">taught by {{ person.teacher.name }}</template>
-        </td>
-        <td>{{ saysIn(person, dayOf) }}</td>
-        <td class="buttons">
-          <template v-if="mayChange(person)">
-            <template v-if="!person.archived">
-              <Button
-                v-if="mayInvite(person)"
-                size="small"
-                text
-                :label="person.signsIn ? 'New password link' : 'Invite'"
-                :aria-label="`${person.signsIn ? 'New password link for' : 'Invite'} ${person.name}`"
-                @click="emit('invite', person)"
-              />
-              <Button
-                size="small"
-                text
-                severity="secondary"
-                label="Rename"
-                :aria-label="`Rename ${person.name}`"
-                @click="renaming = { id: person.id, name: person.name }"
-              />
-              <Button
-                v-if="isOwner && (person.role === 'teacher' || person.role === 'owner')"
-                size="small"
-                text
-                severity="secondary"
-                :label="person.role === 'owner' ? 'Make a teacher' : 'Make an owner'"
-                :aria-label="`Make ${person.name} ${person.role === 'owner' ? 'a teacher' : 'an owner'}`"
-                @click="emit('own', person, person.role === 'owner' ? 'teacher' : 'owner')"
-              />
-              <Button
-                size="small"
-                text
-                severity="secondary"
-                label="Put away"
-                :aria-label="`Put ${person.name} away`"
-                @click="emit('archive', person)"
-              />
-            </template>
+  <DataTable :value="[...people]" data-key="id" size="small" class="people" scrollable>
+    <Column header="Name">
+      <template #body="{ data }: { data: Person }"
+        ><span :class="['name', { away: data.archived }]">{{ data.name }}</span></template
+      >
+    </Column>
+    <Column field="role" header="Role" />
+    <Column header="Belongs to">
+      <template #body="{ data }: { data: Person }">
+        <template v-if="data.wards.length > 0"
+          >guardian of {{ data.wards.map(({ name }) => name).join(', ') }}</template
+        >
+        <template v-else-if="data.teacher">taught by {{ data.teacher.name }}</template>
+      </template>
+    </Column>
+    <Column header="Signing in">
+      <template #body="{ data }: { data: Person }">{{ saysIn(data, dayOf) }}</template>
+    </Column>
+    <Column>
+      <template #header><span class="unseen">Change</span></template>
+      <template #body="{ data }: { data: Person }">
+        <span v-if="mayChange(data)" class="buttons">
+          <template v-if="!data.archived">
             <Button
-              v-else
+              v-if="mayInvite(data)"
+              size="small"
+              text
+              :label="data.signsIn ? 'New password link' : 'Invite'"
+              :aria-label="`${data.signsIn ? 'New password link for' : 'Invite'} ${data.name}`"
+              @click="emit('invite', data)"
+            />
+            <Button
+              size="small"
+              text
+              severity="secondary"
+              label="Edit"
+              :aria-label="`Edit ${data.name}`"
+              @click="emit('edit', data)"
+            />
+            <Button
+              v-if="isOwner && (data.role === 'teacher' || data.role === 'owner')"
+              size="small"
+              text
+              severity="secondary"
+              :label="data.role === 'owner' ? 'Make a teacher' : 'Make an owner'"
+              :aria-label="`Make ${data.name} ${data.role === 'owner' ? 'a teacher' : 'an owner'}`"
+              @click="emit('own', data, data.role === 'owner' ? 'teacher' : 'owner')"
+            />
+            <Button
+              size="small"
+              text
+              severity="secondary"
+              label="Put away"
+              :aria-label="`Put ${data.name} away`"
+              @click="emit('archive', data)"
+            />
+          </template>
+          <template v-else-if="data.eraseOn !== null">
+            <Button
+              v-if="isOwner"
+              size="small"
+              text
+              label="Keep"
+              :aria-label="`Keep ${data.name}`"
+              @click="emit('keep', data)"
+            />
+          </template>
+          <template v-else>
+            <Button
               size="small"
               text
               label="Take back"
-              :aria-label="`Take ${person.name} back`"
-              @click="emit('restore', person)"
+              :aria-label="`Take ${data.name} back`"
+              @click="emit('restore', data)"
+            />
+            <Button
+              v-if="isOwner && data.role === 'student'"
+              size="small"
+              text
+              severity="danger"
+              label="Erase"
+              :aria-label="`Erase ${data.name}`"
+              @click="emit('erase', data)"
             />
           </template>
-        </td>
-      </tr>
-    </tbody>
-  </table>
+        </span>
+      </template>
+    </Column>
+  </DataTable>
 </template>
 
 <style scoped>
 .people {
-  border-collapse: collapse;
-  width: min(64rem, 100%);
+  max-width: 68rem;
 }
-th {
-  text-align: left;
-}
-thead th {
-  border-bottom: 2px solid var(--ink);
-  padding-bottom: 0.3rem;
-}
-td,
-th {
-  padding: 0.2rem 1rem 0.2rem 0;
-}
-tbody tr {
-  border-bottom: 1px solid var(--rule);
+.name {
+  font-weight: 600;
+  overflow-wrap: anywhere;
 }
 .away {
   color: var(--ink-soft);
-}
-.away th {
   font-weight: 400;
   text-decoration: line-through;
 }
 .buttons {
-  text-align: right;
-  white-space: nowrap;
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
 }
 .unseen {
   position: absolute;

@@ -1,17 +1,26 @@
 <script setup lang="ts">
-import { MAX_WORK_MINUTES, STUDIO_LIMITS, type Person, type PersonBody } from '@jam-ledger/contract';
+import {
+  MAX_WORK_MINUTES,
+  STUDIO_LIMITS,
+  type Erasure,
+  type ErasureBody,
+  type Person,
+  type PersonBody,
+} from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
-import { FieldRow, dayIn } from '../ui/index.ts';
-import { usePeople } from './people.ts';
+import { FieldRow, dayIn, dayText } from '../ui/index.ts';
+import { usePeople, type PersonCorrection } from './people.ts';
 import { useStudioSettings } from './useStudioSettings.ts';
 import HolidayList from './HolidayList.vue';
 import MailList from './MailList.vue';
 import PeopleTable from './PeopleTable.vue';
+import EraseDialog from './EraseDialog.vue';
+import PersonDialog from './PersonDialog.vue';
 import PersonForm from './PersonForm.vue';
 import SchoolList from './SchoolList.vue';
 import { useNotices, useSession } from '../session/index.ts';
@@ -25,6 +34,9 @@ const { people, mail } = storeToRefs(store);
 const entering = ref(false);
 /** The link of an invitation just made, which is shown once. */
 const link = ref<{ readonly to: string; readonly url: string }>();
+/** Who is being corrected, and who is asked about before they are erased. */
+const editing = ref<Person>();
+const erasing = ref<{ readonly person: Person; readonly erasure: Erasure }>();
 /** Whoever is asked about before they are put away. */
 const leaving = ref<Person>();
 const isOwner = computed(() => session.me?.role === 'owner');
@@ -32,6 +44,9 @@ const owners = computed(
   () => (people.value ?? []).filter(({ role, archived }) => role === 'owner' && !archived).length,
 );
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
+const teachers = computed(() =>
+  (people.value ?? []).filter(({ role, archived }) => (role === 'teacher' || role === 'owner') && !archived),
+);
 const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
 
 onMounted(() => notices.tell(async () => void (await Promise.all([store.open(), settings.load()]))));
@@ -69,10 +84,27 @@ async function copy(): Promise<void> {
   });
 }
 
-function rename(person: Person, name: string): Promise<void> {
+/** Saves what was corrected of somebody; the notice takes it back. */
+async function correct(person: Person, to: PersonCorrection): Promise<void> {
+  const { name, email, teacher, wards } = person;
+  const corrected = await store.correct(person, to);
+  const before = { name, email, teacherId: teacher?.id ?? null, wards: wards.map(({ id }) => id) };
+  notices.say(`${corrected.name} is saved.`, async () => void (await store.correct(corrected, before)));
+}
+
+function askErase(person: Person): Promise<void> {
   return notices.tell(async () => {
-    const renamed = await store.rename(person, name);
-    notices.say(`${person.name} is called ${name} now.`, async () => void (await store.rename(renamed, person.name)));
+    erasing.value = { person, erasure: await store.erasure(person) };
+  });
+}
+async function erase(person: Person, body: ErasureBody): Promise<void> {
+  const on = await store.erase(person, body);
+  notices.say(`${person.name} is erased on ${dayText(on)}.`, () => keep(person));
+}
+function keep(person: Person): Promise<void> {
+  return notices.tell(async () => {
+    await store.keep(person);
+    notices.say(`${person.name} is not erased; they stay put away.`);
   });
 }
 
@@ -110,6 +142,7 @@ function takeBack(person: Person): Promise<void> {
   <header class="head">
     <h1>Studio</h1>
     <RouterLink :to="{ name: 'studio-report' }">The studio’s report</RouterLink>
+    <RouterLink v-if="isOwner" :to="{ name: 'book' }">Backups and trail</RouterLink>
   </header>
   <section aria-label="People">
     <h2>People</h2>
@@ -121,10 +154,29 @@ function takeBack(person: Person): Promise<void> {
       :is-owner="isOwner"
       :day-of="(moment) => dayIn(moment, zone)"
       @invite="invite"
-      @rename="rename"
+      @edit="editing = $event"
       @own="makeRole"
       @archive="leaving = $event"
       @restore="takeBack"
+      @erase="askErase"
+      @keep="keep"
+    />
+    <PersonDialog
+      v-if="editing"
+      :key="editing.id"
+      :person="editing"
+      :students="students"
+      :teachers="teachers"
+      :may-hand-on="mayInvite(editing)"
+      :save="(to) => correct(editing!, to)"
+      @done="editing = undefined"
+    />
+    <EraseDialog
+      v-if="erasing"
+      :person="erasing.person"
+      :erasure="erasing.erasure"
+      :erase="(body) => erase(erasing!.person, body)"
+      @done="erasing = undefined"
     />
     <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Put ${leaving.name} away`">
       <p>

@@ -1,16 +1,19 @@
-import type {
-  HomeNote,
-  Lesson,
-  Mail,
-  Person,
-  PersonBody,
-  PersonChange,
-  SeriesLine,
-  StudioReport,
+import {
+  ROUTES,
+  type Erasure,
+  type ErasureBody,
+  type HomeNote,
+  type Lesson,
+  type Mail,
+  type Person,
+  type PersonBody,
+  type PersonChange,
+  type SeriesLine,
+  type StudioReport,
 } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { api } from '../api/index.ts';
+import { api, fileAddress } from '../api/index.ts';
 
 /** Lessons of so many days are shown at home. Our choice. */
 export const HOME_DAYS = 30;
@@ -50,11 +53,29 @@ export const usePeople = defineStore('people', () => {
     return path;
   }
 
-  /** Corrects somebody’s name; who they are then. */
-  async function rename(person: Person, name: string): Promise<Person> {
-    const { person: renamed } = await api.changePerson({ id: person.id, body: changeOf(person, { name }) });
+  /** Corrects what is known of somebody; who they are then. */
+  async function correct(person: Person, to: PersonCorrection): Promise<Person> {
+    const { person: corrected } = await api.changePerson({ id: person.id, body: changeOf(person, to) });
     await load();
-    return renamed;
+    return corrected;
+  }
+
+  /** What goes when a student is erased. */
+  function erasure(person: Person): Promise<Erasure> {
+    return api.erasure({ id: person.id });
+  }
+
+  /** Has a student erased after the waiting time; the day on which they go. */
+  async function erase({ id }: Person, body: ErasureBody): Promise<string> {
+    const { on } = await api.askErasure({ id, body });
+    await load();
+    return on ?? '';
+  }
+
+  /** Keeps a student from being erased. */
+  async function keep({ id }: Person): Promise<void> {
+    await api.keepFromErasing({ id });
+    await load();
   }
 
   /** Makes a teacher an owner, or an owner a teacher; who they are then. */
@@ -88,8 +109,31 @@ export const usePeople = defineStore('people', () => {
     return api.studioReport();
   }
 
-  return { people, mail, open, enter, invite, rename, makeRole, putAway, takeBack, home, report };
+  return {
+    people,
+    mail,
+    open,
+    enter,
+    invite,
+    correct,
+    erasure,
+    erase,
+    keep,
+    makeRole,
+    putAway,
+    takeBack,
+    home,
+    report,
+  };
 });
+
+/** What can be corrected of somebody. */
+export type PersonCorrection = Partial<Pick<PersonChange, 'name' | 'email' | 'teacherId' | 'wards'>>;
+
+/** Where everything of a student is taken from; one’s own where nobody is named. */
+export function everythingOf(studentId?: string): string {
+  return fileAddress(ROUTES.everything, {}, studentId === undefined ? {} : { studentId });
+}
 
 function changeOf(person: Person, to: Partial<PersonChange>): PersonChange {
   const { version, name, wards, teacher, archived } = person;

@@ -9,6 +9,7 @@ import { useNotices } from '../session/index.ts';
 import type { PlanMaking } from './planEdits.ts';
 import { laneOf } from './planLane.ts';
 import { useCutting } from './useCutting.ts';
+import { StruckButton } from '../struck/index.ts';
 import { usePlan } from './usePlan.ts';
 import { usePlanActions } from './usePlanActions.ts';
 import { usePlanKeys } from './usePlanKeys.ts';
@@ -97,6 +98,7 @@ const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
       <p class="soft" role="status">
         {{ saving === 'kept' ? 'Kept.' : saving === 'keeping' ? 'Keeping…' : 'Not kept yet.' }}
       </p>
+      <StruckButton :query="{ songId: song.id }" :kinds="['piece']" @back="notices.tell(load)" />
       <Button size="small" text label="Undo" title="Ctrl+Z" :disabled="undone.length === 0" @click="undo" />
     </header>
     <PlanSettings :plan="plan" :schools="song.student.schools" @change="settle" />

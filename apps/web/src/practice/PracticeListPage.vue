@@ -2,6 +2,7 @@
 import { computed, onMounted } from 'vue';
 import { RouterLink } from 'vue-router';
 import { ShareBar, dayText } from '../ui/index.ts';
+import { StruckButton } from '../struck/index.ts';
 import TodayPlan from './TodayPlan.vue';
 import { WaitingLine } from '../playing/index.ts';
 import { useLedger } from '../ledger/index.ts';
@@ -22,7 +23,10 @@ const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state =
 </script>
 
 <template>
-  <h1>Practice</h1>
+  <header class="head">
+    <h1>Practice</h1>
+    <StruckButton :query="{}" :kinds="['result', 'note']" @back="notices.tell(() => store.load())" />
+  </header>
   <WaitingLine
     :count="store.waiting.length"
     :stale="store.stale"
@@ -60,6 +64,12 @@ const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state =
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1rem;
+  align-items: center;
+}
 .piece {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 6rem 8rem;

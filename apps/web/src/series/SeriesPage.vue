@@ -14,6 +14,7 @@ import { bodyOf, useSeries } from './series.ts';
 import InstalmentList from './InstalmentList.vue';
 import LessonDates from './LessonDates.vue';
 import SeriesForm from './SeriesForm.vue';
+import { StruckButton } from '../struck/index.ts';
 import { useRequests } from '../requests/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
 
@@ -130,6 +131,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
   <header class="head">
     <h1>Series</h1>
     <Button v-if="series && editing !== 'new'" size="small" outlined label="Begin a series" @click="editing = 'new'" />
+    <StruckButton :query="{}" :kinds="['series']" @back="notices.tell(() => store.open(chosen?.id))" />
   </header>
   <SeriesForm
     v-if="editing === 'new'"

@@ -1,3 +1,4 @@
+export { useCounts } from './counts.ts';
 export { useNotices } from './notices.ts';
 export { isForPage, isTyping } from './pageKeys.ts';
 export { useSession } from './session.ts';

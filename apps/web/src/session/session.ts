@@ -74,8 +74,19 @@ export const useSession = defineStore('session', () => {
     await api.changePassword({ body });
   }
 
+  /** Signs out on every device, here too. */
+  async function signOutEverywhere(): Promise<void> {
+    await api.signOutEverywhere();
+    await leave();
+  }
+
   async function signOut(): Promise<void> {
     await api.signOut();
+    await leave();
+  }
+
+  /** Forgets who was signed in, since they are not any more. */
+  async function leave(): Promise<void> {
     await lastSeen.forget().catch(() => undefined);
     me.value = null;
   }
@@ -97,5 +108,7 @@ export const useSession = defineStore('session', () => {
     changeNames,
     changePassword,
     signOut,
+    signOutEverywhere,
+    leave,
   };
 });

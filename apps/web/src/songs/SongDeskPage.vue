@@ -10,7 +10,7 @@ import {
   type TempoMark,
 } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { pressOnDesk } from './deskKeys.ts';
 import { listenAgain } from './listenAgain.ts';
@@ -26,7 +26,9 @@ import SecondListen from './SecondListen.vue';
 import SectionForm from './form/SectionForm.vue';
 import SetUpForm from './setup/SetUpForm.vue';
 import { useBringIn } from './useBringIn.ts';
+import { CopyButton, type Copyable } from '../copies/index.ts';
 import { DownloadButton } from '../files/index.ts';
+import { CorrectionsButton, StruckButton } from '../struck/index.ts';
 import { takeablesOf } from './takeables.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
@@ -64,14 +66,22 @@ const piecesByPhrase = computed(
   () => new Map(ledger.pieces.filter(({ kind }) => kind === 'phrase').map((piece) => [piece.phrase.id, piece])),
 );
 
-onMounted(() =>
-  notices.tell(async () => {
+/** Opens the song of the address. */
+function open(): Promise<void> {
+  return notices.tell(async () => {
+    [chosenSection.value, chosenPhrase.value, editing.value] = [undefined, undefined, undefined];
     await store.load(String(route.params['id']));
     if (!song.value) return;
     if (song.value.sections.length === 0) editing.value = 'set-up';
     if (typeof route.query['phrase'] === 'string') openPhrase(route.query['phrase']);
-    await ledger.load(song.value.student.id);
-  }),
+    if (song.value.student.isStudent) await ledger.load(song.value.student.id);
+  });
+}
+onMounted(open);
+// From one song to another, as to a copy of it, the page stays.
+watch(
+  () => route.params['id'],
+  () => route.name === 'song' && open(),
 );
 
 /** Sections to which the form may jump back after the one that is being written or changed. */
@@ -84,6 +94,14 @@ const earlier = computed(() => {
 const takeables = computed(() =>
   song.value ? takeablesOf(song.value, form, { section: section.value, phrase: phrase.value }) : [],
 );
+/** What of the song can be copied for another student: the song, the section and the phrase on the desk. */
+const copyables = computed((): readonly Copyable[] => [
+  ...(song.value ? [{ kind: 'song' as const, id: song.value.id, label: 'the song' }] : []),
+  ...(section.value
+    ? [{ kind: 'section' as const, id: section.value.id, label: `section ${section.value.label}` }]
+    : []),
+  ...(phrase.value ? [{ kind: 'phrase' as const, id: phrase.value.id, label: `“${phrase.value.name}”` }] : []),
+]);
 const bringing = useBringIn();
 const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
 const clock = useSongClock(() =>
@@ -189,7 +207,10 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       <div>
         <h1>{{ song.title }}</h1>
         <p class="soft">
-          {{ song.whose }}<template v-if="song.whose"> · </template>for <strong>{{ song.student.name }}</strong>
+          <template v-if="song.student.isStudent"
+            >{{ song.whose }}<template v-if="song.whose"> · </template>for
+            <strong>{{ song.student.name }}</strong></template
+          ><template v-else>For nobody yet; copy a lick for a student when it is asked for.</template>
         </p>
       </div>
       <p class="facts">
@@ -197,9 +218,17 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} ·
         {{ song.tempoKnown ? `${song.tempo} bpm` : 'tempo not said' }} · {{ song.meter }} · {{ song.frets }} frets
         <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
-        <RouterLink class="to screen-only" :to="{ name: 'pieces', params: { id: song.id } }">Pieces</RouterLink>
+        <RouterLink
+          v-if="song.student.isStudent"
+          class="to screen-only"
+          :to="{ name: 'pieces', params: { id: song.id } }"
+          >Pieces</RouterLink
+        >
         <RouterLink class="to screen-only" :to="{ name: 'sheet', params: { id: song.id } }">Handout</RouterLink>
         <DownloadButton :choices="takeables" />
+        <CopyButton :choices="copyables" />
+        <StruckButton :query="{ songId: song.id }" :kinds="['section', 'phrase']" @back="notices.tell(store.reload)" />
+        <CorrectionsButton :id="song.id" />
         <Button size="small" text icon="pi pi-upload" label="Bring in" @click="bringing.begin()" />
       </p>
     </header>
@@ -219,6 +248,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       @open="openPhrase"
     />
     <FormStrip
+      v-if="song.student.isStudent"
       :sections="song.sections"
       :rounds="form.rounds.value"
       :tempo-changes="form.tempoChanges.value"

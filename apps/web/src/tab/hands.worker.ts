@@ -20,8 +20,8 @@ import {
 import {
   crossCells,
   type CrossCell,
-  eventsOf,
   rewriteEvents,
+  rewriteMoved,
   writeShorthand,
   type EventItem,
   type Feel,
@@ -246,13 +246,7 @@ function reader(job: HandJob): (text: string) => Phrase {
 
 /** Rewrites only the events that moved, so that comments and lines stay. */
 function written(job: HandJob, before: Phrase, after: Phrase, says: string): WayReport {
-  const [old, now] = [eventsOf(before), eventsOf(after)];
-  const changes = new Map<EventItem, EventItem>();
-  old.forEach(({ item }, at) => {
-    const moved = now[at]?.item;
-    if (moved && moved !== item) changes.set(item, moved);
-  });
-  return { text: rewriteEvents(job.text, changes, reader(job)), says };
+  return { text: rewriteMoved(job.text, before, after, reader(job)), says };
 }
 
 function strokesOf(phrase: Phrase, policy: PickingPolicy, start?: 'down' | 'up'): StrokeReport {

@@ -42,7 +42,7 @@ export { foldCase, sayAnotherWay, SAYINGS } from './sayings.ts';
 export type { Saying } from './sayings.ts';
 export { movedText, moveBetween, sayMove, UNMOVED } from './move.ts';
 export type { Move, MoveOn, WrittenPhrase } from './move.ts';
-export { keepStrings, mapEvents, mapItems, rewriteEvents, withItems } from './rewrite.ts';
+export { keepStrings, mapEvents, mapItems, rewriteEvents, rewriteMoved, withItems } from './rewrite.ts';
 export { drillWords, rarityOf, TECHNIQUES, techniquesOf, techniquesOfEvents } from './techniques.ts';
 export { HEARING_KINDS } from './signs.ts';
 export type { HearingKind, SignRecord } from './signs.ts';

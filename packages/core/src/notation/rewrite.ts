@@ -52,6 +52,17 @@ export function rewriteEvents(
   return inOrder.every(([one, other]) => isOnSame(one.notes, other.notes)) ? after : keepStrings(text, after, read);
 }
 
+/** The text with those events written anew that are others in a phrase made of its own, as moved over the neck; all else as it was typed. */
+export function rewriteMoved(text: string, before: Phrase, after: Phrase, read: (text: string) => Phrase): string {
+  const now = eventsOf(after);
+  const changes = new Map<EventItem, EventItem>();
+  eventsOf(before).forEach(({ item }, at) => {
+    const moved = now[at]?.item;
+    if (moved && moved !== item) changes.set(item, moved);
+  });
+  return rewriteEvents(text, changes, read);
+}
+
 /** A fret without a string, at the beginning of an event. */
 const BARE_PATTERN = `${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`;
 const BARE = new RegExp(`^${BARE_PATTERN}`);

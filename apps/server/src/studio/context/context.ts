@@ -3,6 +3,26 @@ import type { Holiday } from '@jam-ledger/core/series';
 import { DateTime } from 'luxon';
 import type { Store } from '../../store/index.ts';
 
+/** Where the book lies, and how it is kept safe. */
+export interface BookKeeping {
+  readonly databaseUrl: string;
+  /** Folder of the backups; undefined where none is named. */
+  readonly backupFolder: string | undefined;
+  /** How often a backup is made by itself, hours; 0 for never. */
+  readonly everyHours: number;
+  /** How many backups are kept. */
+  readonly keep: number;
+  /** Folder into which messages are written for a mail system; undefined where none is named. */
+  readonly mailFolder: string | undefined;
+  /** Where people reach the studio, `https://studio.example`; undefined where nobody said, and then no link is mailed. */
+  readonly publicUrl: string | undefined;
+}
+
+/** What holds where nobody asks over the network: nothing is kept anywhere but in the book. */
+export const NO_KEEPING: BookKeeping = {
+  ...{ databaseUrl: '', backupFolder: undefined, everyHours: 0, keep: 0, mailFolder: undefined, publicUrl: undefined },
+};
+
 /** What a request is answered from: who asks, where, when, and the database. */
 export interface RequestContext {
   readonly store: Store;
@@ -17,6 +37,7 @@ export interface RequestContext {
   /** The students whose pages a guardian reads. */
   readonly wards: readonly { readonly id: string; readonly name: string }[];
   readonly now: Date;
+  readonly book: BookKeeping;
   /** The session in which they are signed in; empty where nobody asks over the network. */
   readonly sessionId: string;
 }

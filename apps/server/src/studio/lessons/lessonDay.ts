@@ -33,6 +33,7 @@ import {
 import { orNotFound, orConflict, requireStudent } from '../context/rows.ts';
 import { writeHome } from '../people/outbox.ts';
 import { phrasesOf } from '../pieces/assignPiece.ts';
+import { moveOnGiven } from '../requests/moveOn.ts';
 import { settlePlaces } from '../songs/references.ts';
 import { describeLesson } from '../series/series.ts';
 import { openLedger } from '../ledger/showLedger.ts';
@@ -105,6 +106,7 @@ export async function keepLessonNote(
   const planned = await store.pieces.findAll({ where: { studioId: studio.id, id: ids, assignedOn: null } });
   await settlePlaces(context, planned.flatMap(phrasesOf));
   await givePieces(store, studio.id, { studentId, ids, day });
+  for (const songId of new Set(planned.map((piece) => piece.songId))) await moveOnGiven(context, { songId, studentId });
   if (send) await writeHome(context, studentId, { subject: `Your lesson on ${sayDay(day)}`, body: homeText(texts) });
   return orNotFound((await noteOf(context, studentId, day)) ?? undefined);
 }

@@ -1,6 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Beginning, BeginningBody } from '@jam-ledger/contract';
-import { addPerson, addStudio, findStudioKinds, removeDemo, type Store } from '../../store/index.ts';
+import { addPerson, addStudio, emptyBook, findStudioKinds, type Store } from '../../store/index.ts';
 import { Forbidden, Invalid } from '../context/errors.ts';
 import { digestOf } from '../context/tokens.ts';
 import { requireStrong } from './password.ts';
@@ -37,7 +37,7 @@ export async function beginStudio(
     await store.lock('demo');
     const { own, demo } = await findStudioKinds(store);
     if (own) throw new Forbidden(BEGUN);
-    if (demo) await removeDemo(store);
+    if (demo) await emptyBook(store);
     const studioId = await addStudio(store, { name: studio, zone });
     const id = await addPerson(store, { studioId, role: 'owner', name, signInName: signInName.trim(), passwordHash });
     return { id, studioId };

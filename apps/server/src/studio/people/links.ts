@@ -1,6 +1,7 @@
 import type { Invitation } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
 import { addRow, endInvitations, findRows, type Store } from '../../store/index.ts';
+import { writeTrail } from '../book/trail.ts';
 import { digestOf, makeToken } from '../context/tokens.ts';
 import { NotFound } from '../context/errors.ts';
 
@@ -42,5 +43,6 @@ export async function ownerLink(
     );
   if (other) throw new NotFound(`There are several owners, ${names}; say which with --name.`);
   const { id, studioId } = owner;
+  await writeTrail(store, { studioId, at: now, personId: null, act: 'made a link for', aboutId: id });
   return { name: owner.name, ...(await makeLink(store, { studioId, personId: id, madeBy: id, now })) };
 }

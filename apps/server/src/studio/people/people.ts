@@ -27,6 +27,7 @@ import {
   findPersonBySignIn,
   findRows,
   findWards,
+  forgetDevices,
   keepWards,
   saveVersioned,
   useInvitation,
@@ -35,8 +36,10 @@ import {
   type Store,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord } from '../context/rows.ts';
+import { keepCorrections } from '../context/corrections.ts';
+import { trace, writeTrail } from '../book/trail.ts';
 import { makeLink } from './links.ts';
-import { writeTo } from './outbox.ts';
+import { writeLink } from './outbox.ts';
 import { endOverlapping } from '../series/series.ts';
 import { requireStrong } from './password.ts';
 import { describeMe, hashPassword, rightPassword } from './signIn.ts';
@@ -87,16 +90,46 @@ export async function changePerson(context: RequestContext, id: string, change: 
   await orConflict(await saveVersioned(store.people, row, { ...values, role: becomes, archivedAt }), () =>
     show(context, id),
   );
+  const isHandedOn = await isClaim(context, before, change);
   await keepWards(store, { studioId: studio.id, guardianId: id }, wards);
-  if (archived) await signOutEverywhere(context, id);
+  if (archived) await shutOut(context, id);
+  await traceChange(context, before, { ...change, isHandedOn });
   const isBack = role === 'student' && before.archivedAt && !archived;
   const ended = isBack ? await endOverlapping(context, id) : [];
   return { person: await show(context, id), ended };
 }
 
-async function signOutEverywhere({ store, studio, now }: RequestContext, id: string): Promise<void> {
+async function shutOut({ store, studio, now }: RequestContext, id: string): Promise<void> {
   await endInvitations(store, studio.id, id, now);
   await endSessions(store, id, '');
+}
+
+/** Writes down what a change of somebody came to. */
+async function traceChange(
+  context: RequestContext,
+  before: PersonModel,
+  { role, archived, name, isHandedOn }: PersonChange & { readonly isHandedOn: boolean },
+): Promise<void> {
+  const about = { aboutId: before.id };
+  if (role !== undefined && role !== before.role) await trace(context, 'changed a role', { ...about, detail: role });
+  if (archived !== (before.archivedAt != null)) await trace(context, archived ? 'put away' : 'took back', about);
+  if (name !== before.name) await trace(context, 'changed names', about);
+  const after = { name };
+  await keepCorrections(
+    context,
+    { kind: 'person', id: before.id },
+    { before, after, said: [['name', (row) => row.name]] },
+  );
+  if (isHandedOn) await trace(context, 'handed on', about);
+}
+
+/** Signs whoever asks out everywhere, here too, and lets none of their devices be known any more. */
+export async function signOutEverywhere(context: RequestContext): Promise<null> {
+  const { store, person } = context;
+  await endSessions(store, person.id, '');
+  await forgetDevices(store, person.id);
+  await trace(context, 'signed out everywhere', { aboutId: person.id });
+  return null;
 }
 
 /**
@@ -110,10 +143,12 @@ export async function invite(context: RequestContext, id: string): Promise<Invit
   await requireHandsOn(context, role, row);
   if (row.archivedAt) throw new Invalid([{ field: 'id', message: `${row.name} is put away; take them back first.` }]);
   const link = await makeLink(store, { studioId: studio.id, personId: id, madeBy: person.id, now });
+  await trace(context, 'invited', { aboutId: id });
   const until = DateTime.fromISO(link.expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
-  await writeTo(context, id, {
+  await writeLink(context, row, {
     subject: `Your place in the book of ${studio.name}`,
     body: `${row.name}, ${person.name} opens the book for you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
+    path: link.path,
   });
   return link;
 }
@@ -144,6 +179,10 @@ export async function acceptInvitation(
     if (!(await useInvitation(store, id, now))) throw new NotFound(NO_INVITATION);
     await changeRows(store.people, { id: person.id }, { signInName: name, passwordHash });
     await endSessions(store, person.id, '');
+    await forgetDevices(store, person.id);
+    await writeTrail(store, {
+      ...{ studioId: person.studioId, at: now, personId: person.id, act: 'came in by a link', aboutId: person.id },
+    });
   });
   return null;
 }
@@ -161,6 +200,7 @@ export async function changeNames(context: RequestContext, { password, ...typed 
   await store.inTransaction(async () => {
     await requireFree(store, signInName, person.id);
     await changeRows(store.people, { id: person.id }, { name, signInName });
+    await trace(context, 'changed names', { aboutId: person.id });
   });
   return describeMe({ ...context, person: { ...person, name, signInName } });
 }
@@ -174,10 +214,8 @@ async function requireFree(store: Store, signInName: string, personId: string): 
 }
 
 /** Changes one’s own password and signs out everywhere else. @throws Invalid where the old one is wrong */
-export async function changePassword(
-  { store, person, studio, sessionId }: RequestContext,
-  { old, password }: PasswordChange,
-): Promise<null> {
+export async function changePassword(context: RequestContext, { old, password }: PasswordChange): Promise<null> {
+  const { store, person, studio, sessionId } = context;
   const row = orNotFound(await findPersonById(store, person.id));
   if (!(await rightPassword(row.passwordHash, old)))
     throw new Invalid([{ field: 'old', message: 'This is not the password that holds.' }]);
@@ -186,6 +224,7 @@ export async function changePassword(
   await store.inTransaction(async () => {
     await changeRows(store.people, { id: person.id }, { passwordHash });
     await endSessions(store, person.id, sessionId);
+    await trace(context, 'changed a password', { aboutId: person.id });
   });
   return null;
 }

@@ -4,7 +4,7 @@ import { ROLES } from '@jam-ledger/contract';
 import { findPersonById, findPersonBySignIn, findWards, type PersonRow, type Store } from '../../store/index.ts';
 import { taughtAs } from './students.ts';
 import { Forbidden, WrongSignIn } from '../context/errors.ts';
-import { dayOf, type RequestContext } from '../context/context.ts';
+import { dayOf, NO_KEEPING, type BookKeeping, type RequestContext } from '../context/context.ts';
 
 /** A hash of nobody's password, so that an unknown name takes as long as a known one. */
 let nobodysHash: Promise<string> | undefined;
@@ -32,7 +32,12 @@ export async function rightPassword(passwordHash: string | null, password: strin
 /** What a request of a person is answered from; undefined when they are no longer in the studio. */
 export async function contextOf(
   store: Store,
-  { personId, sessionId = '', now }: { readonly personId: string; readonly sessionId?: string; readonly now: Date },
+  {
+    personId,
+    sessionId = '',
+    now,
+    book = NO_KEEPING,
+  }: { readonly personId: string; readonly sessionId?: string; readonly now: Date; readonly book?: BookKeeping },
 ): Promise<RequestContext | undefined> {
   const row = await findPersonById(store, personId);
   if (!row || row.archivedAt) return undefined;
@@ -43,6 +48,7 @@ export async function contextOf(
     studio: { id: row.studioId, name: row.studioName, demo: row.demo, zone: row.zone, holidays: row.holidays },
     wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,
+    book,
     sessionId,
   };
 }

@@ -7,10 +7,8 @@ import {
   type StudentOfSong,
   type OwnSchools,
   type StudentSchools,
-  type StudioSchools,
 } from '@jam-ledger/contract';
 import { TECHNIQUES } from '@jam-ledger/core/notation';
-import { checkHolidays } from '@jam-ledger/core/series';
 import {
   findOwn,
   findPlayed,
@@ -18,14 +16,10 @@ import {
   findStudents,
   findStudio,
   forgetStandings,
-  saveStudio,
   saveVersioned,
   type PersonModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord, requireStudent } from '../context/rows.ts';
-import { checkZone } from './zone.ts';
-import { rebuildLessons } from '../series/series.ts';
-import { Invalid, Conflict } from '../context/errors.ts';
 import { type RequestContext } from '../context/context.ts';
 
 /** The students of the studio by name. @throws Forbidden for a student. */
@@ -43,33 +37,6 @@ export async function changeStudent(context: RequestContext, id: string, change:
   const changed = await orConflict(saved, describeStudent);
   await forgetStandings(store, studio.id, { studentId: id });
   return describeStudent(changed);
-}
-
-/** How the studio teaches where teachers differ. @throws Forbidden for a student. */
-export async function showSchools(context: RequestContext): Promise<StudioSchools> {
-  const row = orNotFound((await findStudio(context.store, context.studio.id)) ?? undefined);
-  const { version, name, workMinutes, zone, holidays } = row;
-  return { version, name, workMinutes, zone, holidays, ...schoolsOf(row) };
-}
-
-/**
- * Changes how the studio teaches, its zone and its holidays; lessons are laid anew where those change. Only its owner does that.
- * @throws Forbidden, Conflict, Invalid
- */
-export async function changeSchools(
-  context: RequestContext,
-  { version, ...changes }: StudioSchools,
-): Promise<StudioSchools> {
-  const { zone, holidays, raising } = changes;
-  const problems = [...checkZone(zone), ...checkHolidays(holidays)];
-  if (problems.length > 0) throw new Invalid(problems);
-  const { store, studio } = context;
-  const before = await showSchools(context);
-  if (!(await saveStudio(store, { id: studio.id, version }, changes))) throw new Conflict(before);
-  const isLaidAnew = zone !== before.zone || JSON.stringify(holidays) !== JSON.stringify(before.holidays);
-  if (isLaidAnew) await rebuildLessons({ ...context, studio: { ...studio, zone, holidays } });
-  if (raising !== before.raising) await forgetStandings(store, studio.id, {});
-  return showSchools(context);
 }
 
 /** The schools a teacher teaches by where a student is not taught otherwise. @throws Forbidden */
@@ -124,6 +91,7 @@ export async function studentOfSong(context: RequestContext, id: string): Promis
   return {
     id,
     name,
+    isStudent: row.role === 'student',
     guitar,
     schools: await schoolsFor(context, row),
     shown: await findShown(store, studio.id, id),
@@ -157,7 +125,8 @@ function ownSchoolsOf(row: PersonModel): StudentSchools {
   };
 }
 
-function schoolsOf(row: { readonly [Name in keyof Schools]: string }): Schools {
+/** The schools that a row names. */
+export function schoolsOf(row: { readonly [Name in keyof Schools]: string }): Schools {
   return {
     learning: parseWord(SCHOOL_WORDS.learning, row.learning),
     raising: parseWord(SCHOOL_WORDS.raising, row.raising),

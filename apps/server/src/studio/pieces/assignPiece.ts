@@ -4,6 +4,7 @@ import { addRow, findOwn, findRow, lockPlan, makeRoomInPlan, saveVersioned } fro
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
+import { moveOnGiven } from '../requests/moveOn.ts';
 import { settlePlaces } from '../songs/references.ts';
 import { Invalid } from '../context/errors.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
@@ -19,6 +20,9 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
   const phrase = orNotFound(await findOwn(store.phrases, { studioId, id: body.phraseId }));
   const section = orNotFound(await findOwn(store.sections, { studioId, id: phrase.sectionId }));
   const song = orNotFound(await findOwn(store.transcriptions, { studioId, id: section.transcriptionId }));
+  const player = orNotFound(await findOwn(store.people, { studioId, id: song.studentId }));
+  if (player.role !== 'student')
+    throw new Invalid([{ field: 'phraseId', message: 'This is a lick of your own; copy it for a student first.' }]);
   const cut = { kind: 'phrase', parts: [wholePhrase(phrase.id)] } as const;
   const owned = { studioId, studentId: song.studentId, cut: cutKey(cut) };
   const { startBpm, targetBpm, floorBpm = null, difficulty = null } = body;
@@ -34,9 +38,11 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
     const { id, version } = before;
     const saved = await saveVersioned(store.pieces, { studioId, id, version }, { ...values, position });
     await orConflict(saved, () => showPiece(context, id));
+    await moveOnGiven(context, { songId: song.id, studentId: song.studentId });
     return keepShown(context, await showPiece(context, id));
   }
   const row = await addRow(store.pieces, { ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, position });
+  await moveOnGiven(context, { songId: song.id, studentId: song.studentId });
   return keepShown(context, await showPiece(context, row.id));
 }
 
@@ -55,6 +61,7 @@ export async function changePiece(context: RequestContext, id: string, change: P
     { ...changes, assignedOn, position },
   );
   await orConflict(saved, () => showPiece(context, id));
+  if (given && before.assignedOn === null) await moveOnGiven(context, before);
   return keepShown(context, await showPiece(context, id));
 }
 

@@ -8,8 +8,10 @@ import {
   findResults,
   saveVersioned,
   type EntryModel,
+  type PieceModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
+import { moveOnHeld } from '../requests/moveOn.ts';
 import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
 import { resultsOf } from './standing.ts';
@@ -47,8 +49,22 @@ export async function postEntry(context: RequestContext, pieceId: string, body: 
 
 /** The piece an entry was posted to as it stands; what is kept beside the one whose ladder it moves is computed anew. */
 async function showCounted(context: RequestContext, { pieceId, countsFor }: EntryModel): Promise<Piece> {
-  if (countsFor != null) await computePiece(context, countsFor);
+  if (countsFor != null && (await comesToBeHeld(context, countsFor))) {
+    const { songId, studentId } = orNotFound(
+      await findOwn(context.store.pieces, { studioId: context.studio.id, id: countsFor }),
+    );
+    await moveOnHeld(context, { songId, studentId });
+  }
   return showPiece(context, pieceId);
+}
+
+/** Computes anew what is kept beside a piece; whether it is held by that, and was not before. */
+async function comesToBeHeld(context: RequestContext, id: string): Promise<boolean> {
+  const find = async () => orNotFound(await findOwn(context.store.pieces, { studioId: context.studio.id, id }));
+  const isHeld = ({ kept }: PieceModel) => (kept?.mastery.heldSince ?? null) !== null;
+  const before = isHeld(await find());
+  await computePiece(context, id);
+  return !before && isHeld(await find());
 }
 
 /** Computes anew what is kept beside a piece, from all of its results. */

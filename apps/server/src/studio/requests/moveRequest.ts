@@ -66,9 +66,10 @@ export async function noteMove(
 /** States whose coming is written to those at home. */
 const TOLD: readonly RequestState[] = ['agreed', 'declined', 'delivered'];
 
-async function tellMove(
+/** Tells those at home what a request has come to, where that is told. */
+export async function tellMove(
   context: RequestContext,
-  { studentId, title }: RequestModel,
+  { studentId, title }: Pick<RequestModel, 'studentId' | 'title'>,
   { state, words }: { readonly state: RequestState; readonly words: string },
 ): Promise<void> {
   if (!TOLD.includes(state)) return;

@@ -27,6 +27,7 @@ import {
   type SeriesRow,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, requireStudent } from '../context/rows.ts';
+import { moveOnDelivered } from '../requests/moveOn.ts';
 import { writeHome } from '../people/outbox.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { Invalid } from '../context/errors.ts';
@@ -89,8 +90,19 @@ export async function changeSeries(context: RequestContext, id: string, change: 
   const saved = await saveVersioned(store.series, { studioId: studio.id, id, version }, body);
   await orConflict(saved, () => showSeries(context, id));
   if (lessons) await keepLessons(store, { studioId: studio.id, seriesId: id }, lessons);
+  await moveOnDelivered(context, change.studentId, nowDelivered(before, change));
   await tellHome(context, change, { old, lessons: lessons ?? [] });
   return showSeries(context, id);
+}
+
+/** The requests whose last instalment is delivered by a change. */
+function nowDelivered(before: Pick<SeriesBody, 'instalments'>, after: SeriesBody): readonly string[] {
+  const done = ({ instalments }: Pick<SeriesBody, 'instalments'>) => {
+    const ids = new Set(instalments.map(({ requestId }) => requestId));
+    return [...ids].filter((id) => instalments.every(({ requestId, delivered }) => requestId !== id || delivered));
+  };
+  const had = done(before);
+  return done(after).filter((id) => !had.includes(id));
 }
 
 /** Lets two lessons of two series change places, both or neither. @throws Forbidden, NotFound, Conflict, Invalid */

@@ -1,14 +1,8 @@
-import {
-  SONG_LIMITS,
-  type BroughtBody,
-  type Section,
-  type SectionsStruck,
-  type Transcription,
-} from '@jam-ledger/contract';
-import { barSeconds, readTempoChanges, tempoAt } from '@jam-ledger/core/form';
-import { addRow, findOwn, findSections, saveVersioned, type PhraseModel } from '../../store/index.ts';
+import { type BroughtBody, type Section, type SectionsStruck, type Transcription } from '@jam-ledger/contract';
+import { addRow, findOwn, saveVersioned, type PhraseModel } from '../../store/index.ts';
 import { orConflict, orNotFound } from '../context/rows.ts';
 import { gatherFacts } from '../licks/licks.ts';
+import { startBehind } from './sections.ts';
 import { describeSection, showTranscription } from './transcriptions.ts';
 import { type RequestContext } from '../context/context.ts';
 
@@ -23,17 +17,9 @@ export async function bringIn(
 ): Promise<readonly Section[]> {
   const { store, studio } = context;
   const studioId = studio.id;
-  const song = orNotFound(await findOwn(store.transcriptions, { studioId, id: transcriptionId }));
-  const tempoChanges = readTempoChanges(song);
-  const before = (await findSections(store, studioId, transcriptionId)).at(-1);
-  const lengthAt = (seconds: number, bars: number, times: number) => {
-    const { meter, bpm } = tempoAt(seconds, tempoChanges);
-    return bars * times * barSeconds(meter, bpm);
-  };
-  let startSeconds = before ? before.startSeconds + lengthAt(before.startSeconds, before.bars, before.times) : 0;
+  const startOf = await startBehind(context, transcriptionId);
   const added: Section[] = [];
   for (const { label, role, bars, times, phrases } of sections) {
-    const start = Math.min(SONG_LIMITS.startSeconds.max, Math.round(startSeconds * 100) / 100);
     const plain = { passes: [], jump: null, tuning: null, capo: null, open: false, barsKnown: true, startKnown: false };
     const row = await addRow(store.sections, {
       ...plain,
@@ -41,7 +27,7 @@ export async function bringIn(
       role,
       bars,
       times,
-      startSeconds: start,
+      startSeconds: startOf({ bars, times }),
       studioId,
       transcriptionId,
     });
@@ -59,7 +45,6 @@ export async function bringIn(
         }),
       );
     if (rows.length > 0) await gatherFacts(store, { sectionId: row.id });
-    startSeconds = start + lengthAt(start, bars, times);
     added.push(describeSection(row, rows));
   }
   return added;

@@ -9,6 +9,7 @@ import {
   type PhraseModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
+import { keepCorrections, type Said } from '../context/corrections.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { carryReferences, STANDS_ALONE } from './references.ts';
 import { keepRevision } from './revisions.ts';
@@ -38,6 +39,7 @@ export async function changePhrase(context: RequestContext, id: string, change: 
   const row = { studioId: studio.id, id, version };
   const saved = await saveVersioned(store.phrases, row, isNew ? { ...changes, ...DRAFT } : changes);
   const after = await orConflict(saved, describePhrase);
+  await keepCorrections(context, { kind: 'phrase', id }, { before, after, said: PHRASE_SAID });
   if (before.struck !== change.struck) return describePhrase(await settleChoice(context, after));
   if (!isNew) return describePhrase(after);
   await keepRevision(context, before);
@@ -45,6 +47,12 @@ export async function changePhrase(context: RequestContext, id: string, change: 
   await gatherFacts(store, { phraseId: id });
   return describePhrase(after);
 }
+
+/** What of a phrase is kept when it is corrected, besides its text. */
+const PHRASE_SAID: Said<PhraseModel> = [
+  ['name', ({ name }) => name],
+  ['state', ({ status }) => status],
+];
 
 /** What a phrase is when its text was changed. */
 const DRAFT = {
@@ -66,8 +74,11 @@ export async function markPhrase(context: RequestContext, id: string, mark: Phra
     checkedAgainst: draft ? '' : against,
     checkedAt: draft ? null : now,
   };
+  const before = orNotFound(await findOwn(store.phrases, { studioId: studio.id, id }));
   const saved = await saveVersioned(store.phrases, { studioId: studio.id, id, version }, changes);
-  return describePhrase(await orConflict(saved, describePhrase));
+  const after = await orConflict(saved, describePhrase);
+  await keepCorrections(context, { kind: 'phrase', id }, { before, after, said: PHRASE_SAID });
+  return describePhrase(after);
 }
 
 /** Keeps an alternate beside a phrase: a copy of it, or what was made of it as arranged. @throws Forbidden, NotFound */

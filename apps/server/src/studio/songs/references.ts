@@ -8,9 +8,11 @@ import {
   findReferences,
   saveVersioned,
   type PhraseModel,
+  type SectionModel,
   type TranscriptionModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
+import { fitThere, fitToOf } from './fitting.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { keepRevision } from './revisions.ts';
 import { describePhrase, moveOf } from './transcriptions.ts';
@@ -61,6 +63,7 @@ async function referredText(
 /** The song that a phrase stands in, and the key in force there, as typed. */
 interface PlaceInSong {
   readonly song: TranscriptionModel;
+  readonly section: SectionModel;
   readonly key: string;
   /** The guitar there. */
   readonly tuning: string;
@@ -71,7 +74,7 @@ async function placeOf({ store, studio }: RequestContext, { sectionId }: PhraseM
   const section = orNotFound(await findOwn(store.sections, { studioId: studio.id, id: sectionId }));
   const song = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: section.transcriptionId }));
   const key = keyTextAt(section.startSeconds, song);
-  return { song, key, tuning: section.tuning ?? song.tuning, capo: section.capo ?? song.capo };
+  return { song, section, key, tuning: section.tuning ?? song.tuning, capo: section.capo ?? song.capo };
 }
 
 /** Lets the phrases that refer to one follow its new text; one that would leave the neck stands for itself from now on. */
@@ -82,10 +85,21 @@ export async function carryReferences(context: RequestContext, target: PhraseMod
   const place = await placeOf(context, target);
   for (const row of references) {
     const text = moved(target.text, moveOf(row), place);
-    const changes = text === undefined ? STANDS_ALONE : { text };
+    const changes = text === undefined ? STANDS_ALONE : { text: await fittedFor(context, row, { text, place }) };
     await saveVersioned(store.phrases, { studioId: studio.id, id: row.id, version: row.version }, changes);
     await gatherFacts(store, { phraseId: row.id });
   }
+}
+
+/** A text as it goes to a phrase of another student’s song: fitted to their guitar and hand. */
+async function fittedFor(
+  context: RequestContext,
+  row: PhraseModel,
+  { text, place }: { readonly text: string; readonly place: PlaceInSong },
+): Promise<string> {
+  const { song } = await placeOf(context, row);
+  if (song.id === place.song.id) return text;
+  return fitThere(text, place, await fitToOf(context, song.studentId)).text;
 }
 
 function moved(text: string, move: Move, place: PlaceInSong): string | undefined {

@@ -1,3 +1,4 @@
+import { barSeconds, readTempoChanges, tempoAt } from '@jam-ledger/core/form';
 import {
   SONG_LIMITS,
   type Section,
@@ -15,6 +16,7 @@ import {
   type SectionModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
+import { keepCorrections, sayClock, type Said } from '../context/corrections.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { describeSection } from './transcriptions.ts';
 import { type RequestContext } from '../context/context.ts';
@@ -53,6 +55,14 @@ export async function repeatSection(context: RequestContext, id: string, again: 
   return describeSection(row, phrases);
 }
 
+/** What of a section is kept when it is corrected. */
+const SECTION_SAID: Said<SectionModel> = [
+  ['label', ({ label }) => label],
+  ['role', ({ role }) => role],
+  ['start', ({ startSeconds, startKnown }) => (startKnown ? sayClock(startSeconds) : 'not stamped')],
+  ['bars', ({ bars, barsKnown }) => (barsKnown ? String(bars) : 'as long as its phrases')],
+];
+
 /** Changes a section, strikes it out or puts it back. @throws Forbidden, NotFound, Conflict */
 export async function changeSection(context: RequestContext, id: string, change: SectionChange): Promise<Section> {
   const { store, studio } = context;
@@ -63,6 +73,7 @@ export async function changeSection(context: RequestContext, id: string, change:
     await saveVersioned(store.sections, { studioId: studio.id, id, version }, changes),
     show,
   );
+  await keepCorrections(context, { kind: 'section', id }, { before, after: row, said: SECTION_SAID });
   // Another place in the song may be another tempo, and another guitar another sound.
   const isElsewhere = row.startSeconds !== before.startSeconds;
   if (isElsewhere || row.tuning !== before.tuning || row.capo !== before.capo)
@@ -83,4 +94,24 @@ async function moveSupposed(context: RequestContext, moved: SectionModel, second
     const there = Math.min(max, Math.max(min, startSeconds + seconds));
     await saveVersioned(store.sections, { studioId: studio.id, id, version }, { startSeconds: there });
   }
+}
+
+/** Where sections start that go behind those of a song, one after the other; supposed. */
+export async function startBehind(
+  { store, studio }: RequestContext,
+  songId: string,
+): Promise<(next: Pick<SectionModel, 'bars' | 'times'>) => number> {
+  const song = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id: songId }));
+  const changes = readTempoChanges(song);
+  const lengthAt = (seconds: number, { bars, times }: Pick<SectionModel, 'bars' | 'times'>) => {
+    const { meter, bpm } = tempoAt(seconds, changes);
+    return bars * times * barSeconds(meter, bpm);
+  };
+  const last = (await findSections(store, studio.id, songId)).at(-1);
+  let at = last ? last.startSeconds + lengthAt(last.startSeconds, last) : 0;
+  return (next) => {
+    const start = Math.min(SONG_LIMITS.startSeconds.max, Math.round(at * 100) / 100);
+    at = start + lengthAt(start, next);
+    return start;
+  };
 }

@@ -18,6 +18,7 @@ import type { Move } from '@jam-ledger/core/notation';
 import { addRow, findOwn, findPhrases, findSections, findTranscriptions, saveVersioned } from '../../store/index.ts';
 import type { PhraseModel, SectionModel, Store, TranscriptionModel, TranscriptionRow } from '../../store/index.ts';
 import { orNotFound, orConflict, parseWord, requireStudent } from '../context/rows.ts';
+import { keepCorrections, type Said } from '../context/corrections.ts';
 import { gatherFacts } from '../licks/licks.ts';
 import { studentOfSong } from '../people/students.ts';
 import { visibleStudents, type RequestContext } from '../context/context.ts';
@@ -102,12 +103,25 @@ export async function beginSong(context: RequestContext, song: SongBeginning): P
   return showTranscription(context, await addTranscription(store, { ...song, studioId: studio.id, requestId: null }));
 }
 
+/** What of a song is kept when it is corrected. */
+const SONG_SAID: Said<TranscriptionModel> = [
+  ['title', ({ title }) => title],
+  ['whose', ({ whose }) => whose],
+  ['tuning', ({ tuning }) => tuning],
+  ['capo', ({ capo }) => String(capo)],
+  ['key', ({ key }) => key],
+  ['tempo', ({ tempo, tempoKnown }) => (tempoKnown ? String(tempo) : 'not said')],
+  ['meter', ({ meter }) => meter],
+];
+
 /** Changes how a song is set up. @throws Forbidden, NotFound, Conflict */
 export async function changeSetUp(context: RequestContext, id: string, change: SetUpChange): Promise<Transcription> {
   const { store, studio } = context;
   const { version, ...setUp } = change;
+  const before = orNotFound(await findOwn(store.transcriptions, { studioId: studio.id, id }));
   const saved = await saveVersioned(store.transcriptions, { studioId: studio.id, id, version }, setUp);
-  await orConflict(saved, () => showTranscription(context, id));
+  const after = await orConflict(saved, () => showTranscription(context, id));
+  await keepCorrections(context, { kind: 'song', id }, { before, after, said: SONG_SAID });
   await gatherFacts(store, { songId: id });
   return showTranscription(context, id);
 }

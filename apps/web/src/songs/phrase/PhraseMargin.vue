@@ -93,7 +93,7 @@ function amend(change: Partial<PhraseBody>): Promise<void> {
     <hr />
     <PieceNote v-if="piece" :piece="piece" :student="song.student.name" :song-id="song.id" />
     <AssignForm
-      v-else
+      v-else-if="song.student.isStudent"
       :phrase-id="phrase.id"
       :student="song.student"
       :tempo="bpm"

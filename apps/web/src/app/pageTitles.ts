@@ -1,0 +1,34 @@
+/** What pages are called, by the names of their routes. */
+const TITLES: Readonly<Record<string, string>> = {
+  'sign-in': 'Sign in',
+  begin: 'Begin your own studio',
+  welcome: 'Welcome',
+  desk: 'Desk',
+  requests: 'Requests',
+  songs: 'Songs',
+  song: 'Song',
+  sheet: 'Handout',
+  search: 'Search',
+  studio: 'Studio',
+  'studio-report': 'The studio’s report',
+  book: 'Backups and trail',
+  account: 'Your account',
+  home: 'Lessons',
+  'series-report': 'How a series goes',
+  series: 'Series',
+  licks: 'Licks',
+  students: 'Students',
+  ledger: 'Ledger',
+  lesson: 'Lesson',
+  practice: 'Practice',
+  piece: 'Practice',
+  drills: 'Drills',
+  pieces: 'Pieces',
+};
+
+/** The title of the page with a route, and how much is new: `(3) Requests · Jam Ledger`. */
+export function titleOf(name: unknown, fresh: number): string {
+  const page = typeof name === 'string' ? TITLES[name] : undefined;
+  const title = page === undefined ? 'Jam Ledger' : `${page} · Jam Ledger`;
+  return fresh > 0 ? `(${fresh}) ${title}` : title;
+}

@@ -1,0 +1,2 @@
+export { fitText, stringsFor } from './fitText.ts';
+export type { Fitted, FitOptions } from './fitText.ts';

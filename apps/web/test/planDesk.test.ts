@@ -43,14 +43,16 @@ async function pause(): Promise<void> {
 }
 
 /** A studio that keeps one plan, and the plan as it is worked on. */
-async function open(refuse?: () => Refusing | undefined) {
+async function open(refuse?: () => Refusing | undefined, wait?: () => Promise<void>) {
   let stored = PLAN;
   const studio = openStudio({
     plan: () => stored,
-    keepPlan: ({ body }) => {
+    keepPlan: async ({ body }) => {
       const refused = refuse?.();
       if (refused) return refused;
+      await wait?.();
       const { version, pieces, ...rest } = body as PlanBody;
+      if (version !== stored.version) return new Refusing(409, 'stale');
       const before = new Map(stored.pieces.map((one) => [one.id, one]));
       return (stored = {
         ...{ ...stored, ...rest, version: version + 1 },
@@ -93,6 +95,20 @@ describe('a plan', () => {
     expect(await keeping).toBe(false);
     await pause();
     expect([desk.kept().targetPercent, desk.kept().version]).toEqual([70, 5]);
+  });
+
+  test('on a slow line is kept once more when the first is through, never over the version before it', async () => {
+    let pass: () => void = () => undefined;
+    const slow = new Promise<void>((resolve) => (pass = resolve));
+    const desk = await open(undefined, () => slow);
+    desk.plan.change({ targetPercent: 90 });
+    await pause();
+    desk.plan.undo();
+    await pause();
+    pass();
+    await settle();
+    await pause();
+    expect([desk.kept().targetPercent, desk.kept().version, said()]).toEqual([100, 5, undefined]);
   });
 
   test('goes back step by step, over the newest version', async () => {

@@ -9,7 +9,9 @@ export interface Asked {
   readonly body: unknown;
 }
 
-type Answering = { readonly [Name in RouteName]?: (asked: Asked) => Answer<Name> | Refusing };
+type Answering = {
+  readonly [Name in RouteName]?: (asked: Asked) => Answer<Name> | Refusing | Promise<Answer<Name> | Refusing>;
+};
 
 /** A refusal, as the server sends it; status 0 for a line that is cut. */
 export class Refusing {
@@ -29,19 +31,19 @@ export const CUT = new Refusing(0, '');
 export function openStudio(answers: Answering): { readonly asked: Asked[]; answers: Answering } {
   setActivePinia(createPinia());
   const studio = { asked: [] as Asked[], answers };
-  globalThis.fetch = (input, init) => {
+  globalThis.fetch = async (input, init) => {
     const url = new URL(typeof input === 'string' ? input : '', 'http://studio.test');
     const one = read(init?.method ?? 'GET', url, init?.body);
     studio.asked.push(one);
-    const answer = (studio.answers[one.name] as ((asked: Asked) => unknown) | undefined)?.(one);
-    if (answer === CUT) return Promise.reject(new TypeError('Failed to fetch'));
+    const answer = await (studio.answers[one.name] as ((asked: Asked) => unknown) | undefined)?.(one);
+    if (answer === CUT) throw new TypeError('Failed to fetch');
     const { status, body } =
       answer instanceof Refusing
         ? { status: answer.status, body: { error: answer.error } }
         : { status: 200, body: answer };
     // What the client reads of an answer; not every environment of these tests has a whole one.
     const text = () => Promise.resolve(JSON.stringify(body ?? null));
-    return Promise.resolve(partOf<Response>({ ok: status < 300, status, text }));
+    return partOf<Response>({ ok: status < 300, status, text });
   };
   return studio;
 }
@@ -72,7 +74,7 @@ export function partOf<T>(some: Partial<T>): T {
 
 /** Lets what was begun come to its end. */
 export async function settle(): Promise<void> {
-  for (let count = 0; count < 40; count += 1)
+  for (let count = 0; count < 120; count += 1)
     if (typeof setImmediate === 'function') await new Promise((done) => setImmediate(done));
     // A page has no `setImmediate`; what is waited for there are promises alone.
     else await Promise.resolve();

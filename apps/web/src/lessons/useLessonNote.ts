@@ -1,7 +1,7 @@
 import type { AssignedTempo, LessonDay, LessonNote, LessonNoteBody } from '@jam-ledger/contract';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { api, Refused } from '../api/index.ts';
+import { api, oneAfterAnother, Refused } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
 
 /** Kept so long after the last change, milliseconds. Our choice. */
@@ -42,8 +42,9 @@ export function useLessonNote() {
     void keepSoon();
   }
 
-  /** Keeps it now; whether it is kept. */
-  async function keep(send = false): Promise<boolean> {
+  /** Keeps it now, after what is being kept; whether it is kept. */
+  const keep = oneAfterAnother<[send?: boolean], boolean>(async (send = false): Promise<boolean> => {
+    if (saving.value === 'kept' && !send) return true;
     const [sent, whose] = [draft.value, studentId.value];
     try {
       const kept = await api.keepLessonNote({
@@ -62,7 +63,7 @@ export function useLessonNote() {
       else problem.value = error instanceof Refused ? (error.problems[0]?.message ?? error.message) : String(error);
       return false;
     }
-  }
+  });
   const keepSoon = useDebounceFn(() => keep(), KEEP_MS);
 
   /** Somebody else wrote meanwhile: what is typed here stays, and theirs goes into the history when it is kept. */

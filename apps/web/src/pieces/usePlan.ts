@@ -2,7 +2,7 @@ import type { Plan, PlanBody, PlanPiece } from '@jam-ledger/contract';
 import { sayCut } from '@jam-ledger/core/pieces';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref, shallowRef, type Ref } from 'vue';
-import { api, Refused } from '../api/index.ts';
+import { api, oneAfterAnother, Refused } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
 import { bodyOf, NOT_GIVEN, type LineState, type PlanPhrase } from './planEdits.ts';
 
@@ -53,8 +53,8 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
     put({ ...before, version: plan.value.version });
   }
 
-  /** Keeps the plan now; whether it is kept. */
-  async function keep(): Promise<boolean> {
+  /** Keeps the plan now, after what is being kept; whether it is kept. */
+  const keep = oneAfterAnother(async (): Promise<boolean> => {
     const body = plan.value;
     if (!body || saving.value === 'kept') return true;
     const seen = changes;
@@ -72,7 +72,7 @@ export function usePlan(songId: string, phrases: Readonly<Ref<readonly PlanPhras
       else notices.say(error instanceof Error ? `Not kept: ${error.message}` : 'Not kept.');
       return false;
     }
-  }
+  });
   const keepSoon = useDebounceFn(keep, KEEP_MS);
 
   /** Somebody else changed it: theirs is shown, and undo puts one’s own in its place. */

@@ -6,6 +6,7 @@ import { formFigures } from './form.ts';
 import { handFigures } from './hands.ts';
 import { hearingFigures } from './hearing.ts';
 import { lickFigures } from './licks.ts';
+import { listeningFigures } from './listening.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { planFigures } from './plan.ts';
@@ -27,6 +28,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Sound', soundFigures],
   ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],
+  ['Listening', listeningFigures],
   ['Slips', slipFigures],
   ['Hands', handFigures],
   ['Server', ledgerFigures],

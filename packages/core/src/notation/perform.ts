@@ -27,6 +27,8 @@ export interface PlayedNote {
   readonly level: number;
   readonly palmMuted: boolean;
   readonly harmonic: boolean;
+  /** Brought along by a rake or a tremolo, not asked for by itself. */
+  readonly ornament?: true;
   readonly span: Span;
 }
 
@@ -218,6 +220,7 @@ class Performer {
         contour: [{ seconds: 0, cents: 0 }],
         attack: 'pick',
         level: LEVELS.rake,
+        ornament: true,
       });
     return [...brushed, note];
   }
@@ -228,6 +231,7 @@ class Performer {
     const each = note.durationSeconds / count;
     return Array.from({ length: count }, (_, index) => ({
       ...note,
+      ...(index > 0 && { ornament: true as const }),
       startSeconds: note.startSeconds + index * each,
       durationSeconds: each,
       contour: note.contour.map(({ seconds, cents }) => ({ seconds: seconds - index * each, cents })),

@@ -33,6 +33,11 @@ export function hzOf(midi: number, a4: number = CONCERT_A4_HZ, offsetCents = 0):
   return a4 * 2 ** ((midi - A4_MIDI) / 12 + offsetCents / 1200);
 }
 
+/** The MIDI number of a frequency in hertz, with a fraction; the inverse of `hzOf`. Source: as there. */
+export function midiAt(hz: number, a4: number = CONCERT_A4_HZ): number {
+  return A4_MIDI + 12 * Math.log2(hz / a4);
+}
+
 /** Cents from one frequency up to another (negative when the second is lower). Both in hertz, above 0. */
 export function centsBetween(fromHz: number, toHz: number): number {
   if (!(fromHz > 0) || !(toHz > 0)) throw new RangeError(`frequencies above 0 Hz, not ${fromHz} and ${toHz}`);

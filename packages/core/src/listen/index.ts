@@ -1,0 +1,15 @@
+export { LISTEN_RATE, loudness, resample } from './audio.ts';
+export type { Audio } from './audio.ts';
+export { onsetsOf, riseOf } from './onsets.ts';
+export type { Onset, Rise } from './onsets.ts';
+export { trackPitch } from './pitchTrack.ts';
+export type { PitchTrack } from './pitchTrack.ts';
+export { vibratoOf } from './gestures.ts';
+export type { BendReach, VibratoHeard } from './gestures.ts';
+export { judgeTake, toleranceAt } from './judgeTake.ts';
+export type { ExtraNote, JudgedEvent, JudgedTake, NoteVerdict, TakeOptions, TakeTrouble } from './judgeTake.ts';
+export { addNoise, playAsLearner } from './practiceRoom.ts';
+export type { Learner, PracticeTake, Slip, SlipKind } from './practiceRoom.ts';
+export { finePitch } from './finePitch.ts';
+export { bendOff, proposeEntry, USUAL_CLEAN, weakSpots } from './proposal.ts';
+export type { CleanRule, Proposal, WeakSpot } from './proposal.ts';

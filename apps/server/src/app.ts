@@ -105,6 +105,8 @@ function headers({ secureCookie }: Config) {
         fontSrc: ["'self'"],
         imgSrc: ["'self'", 'data:'],
         connectSrc: ["'self'"],
+        // What was recorded is played from the memory of the page.
+        mediaSrc: ["'self'", 'blob:'],
         workerSrc: ["'self'"],
         manifestSrc: ["'self'"],
         baseUri: ["'none'"],

@@ -1,4 +1,5 @@
 import type { Ledger, Loop, Outcome, Piece } from '@jam-ledger/contract';
+import type { JudgedTake } from '@jam-ledger/core/listen';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A result that waits on this device until the studio can be reached. */
@@ -24,7 +25,26 @@ export interface WaitingLines {
   remove(id: string): Promise<void>;
 }
 
+/** A take on this device: what was recorded of a piece, and what it was judged to be. */
+export interface KeptTake {
+  readonly id: string;
+  readonly pieceId: string;
+  /** Whose it is; somebody else who signs in on this device does not see it. */
+  readonly personId: string;
+  /** By the clock of this device. */
+  readonly at: string;
+  /** The tempo asked for, quarter notes a minute. */
+  readonly bpm: number;
+  /** What of the piece was played, ticks; left out for all of it. */
+  readonly from?: number;
+  readonly to?: number;
+  readonly file: Blob;
+  /** null where it was not judged yet, as when the page was closed while it was recorded. */
+  readonly judged: JudgedTake | null;
+}
+
 interface Device extends DBSchema {
+  takes: { key: string; value: KeptTake; indexes: { pieceId: string } };
   waiting: { key: number; value: WaitingEntry; indexes: { id: string } };
   pieces: { key: string; value: Piece };
   ledgers: { key: string; value: { readonly key: string; readonly ledger: Ledger } };
@@ -33,8 +53,10 @@ interface Device extends DBSchema {
 let opened: Promise<IDBPDatabase<Device>> | undefined;
 
 function device(): Promise<IDBPDatabase<Device>> {
-  opened ??= openDB<Device>('jam-ledger', 1, {
-    upgrade(database) {
+  opened ??= openDB<Device>('jam-ledger', 2, {
+    upgrade(database, before) {
+      if (before < 2) database.createObjectStore('takes', { keyPath: 'id' }).createIndex('pieceId', 'pieceId');
+      if (before > 0) return;
       // Lines are counted by the database, so that they come out in the order they went in, whatever a clock says.
       database.createObjectStore('waiting', { autoIncrement: true }).createIndex('id', 'id', { unique: true });
       database.createObjectStore('pieces', { keyPath: 'id' });
@@ -69,6 +91,17 @@ export const waitingLines: WaitingLines = {
     await transaction.done;
   },
 };
+
+/** The takes of this device. @throws DOMException where the browser keeps nothing, or has no room left */
+export const keptTakes = {
+  /** Somebody’s takes of a piece, the newest first. */
+  of: async (pieceId: string, personId: string): Promise<readonly KeptTake[]> => {
+    const all = await (await device()).getAllFromIndex('takes', 'pieceId', pieceId);
+    return all.filter((take) => take.personId === personId).sort((a, b) => b.at.localeCompare(a.at));
+  },
+  put: async (take: KeptTake) => void (await (await device()).put('takes', take)),
+  remove: async (id: string) => (await device()).delete('takes', id),
+} as const;
 
 /** Copies of what was seen last, for when the studio cannot be reached. */
 export const lastSeen = {

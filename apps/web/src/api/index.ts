@@ -1,5 +1,5 @@
-export { lastSeen, waitingLines } from './device.ts';
-export type { WaitingEntry, WaitingLines } from './device.ts';
+export { keptTakes, lastSeen, waitingLines } from './device.ts';
+export type { KeptTake, WaitingEntry, WaitingLines } from './device.ts';
 export { EntryQueue } from './entryQueue.ts';
 export { Refused, Unreachable } from './http.ts';
 export { oneAfterAnother } from './oneAfterAnother.ts';

@@ -13,6 +13,7 @@ import { usePracticeRun } from './usePracticeRun.ts';
 import { TabPage, useReading } from '../tab/index.ts';
 import { DownloadButton } from '../files/index.ts';
 import { useLedger } from '../ledger/index.ts';
+import { flagsOf, TakePanel, useTake } from '../takes/index.ts';
 import { takeableOf } from './takeableOf.ts';
 import PracticeMargin from './PracticeMargin.vue';
 import PracticeNeck from './PracticeNeck.vue';
@@ -63,10 +64,30 @@ const listening = useListening(
 const { player, playing, start, hearBoth, hearOne } = listening;
 const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
 
+/** What is to be recorded: what goes round just now, at the tempo of the rung. */
+const take = useTake(() =>
+  piece.value && session.me
+    ? {
+        pieceId: piece.value.id,
+        personId: session.me.id,
+        plan: {
+          ...{ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(piece.value.song), bpm: tempo.value },
+          ...{ loop: false, countIn: true, ...looped.value },
+        },
+      }
+    : undefined,
+);
+watch(
+  () => piece.value?.id,
+  () => void take.load(),
+);
+const takeFlags = computed(() => (take.shown.value?.judged ? flagsOf(take.shown.value.judged) : []));
+
 const rhythmKnown = computed(() => hasRhythm(reading.value.phrase));
 const flags = computed(() => [
   ...loopedSpans.value.map((span) => ({ span, look: 'loop' as const })),
   ...placed.value.flatMap(({ span }) => (span ? [{ span, look: 'pin' as const }] : [])),
+  ...takeFlags.value,
 ]);
 /** The loop follows the share of the piece that is chosen, and the sound its tempo. */
 function chosen(isOtherShare: boolean): void {
@@ -90,6 +111,12 @@ function post(at: number, outcome: Outcome): Promise<void> {
     clock.mark();
     await run.post(at, outcome, playedOf(percent.value));
   });
+}
+
+/** A weak spot of a take goes round and round. */
+function loopSpot(from: number, to: number): void {
+  const length = steps.value.at(-1);
+  if (length) keepPart((100 * from) / (length.at + length.length), (100 * to) / (length.at + length.length));
 }
 
 function go(by: 1 | -1): void {
@@ -171,6 +198,14 @@ useEventListener(window, 'online', () => void flush());
         :keys="true"
         :pedal="pedal"
         :post="post"
+      />
+      <TakePanel
+        v-if="!isGuardian && rhythmKnown && bars.length > 0"
+        :take="take"
+        :phrase="reading.phrase"
+        :zone="session.me?.studio.zone ?? 'UTC'"
+        :post="post"
+        @loop="loopSpot"
       />
       <PinList
         :pins="placed"

@@ -1,4 +1,5 @@
 export { default as PlayBar } from './PlayBar.vue';
 export { feelOf, soundOf, useListening } from './useListening.ts';
+export type { PlayPlan } from './usePlayer.ts';
 export type { Stretch } from './useListening.ts';
 export { lazyWorker } from './worker.ts';

@@ -1,5 +1,5 @@
 import { pitchAt } from './expected.ts';
-import type { PlayedNote } from '../notation/index.ts';
+import type { ContourPoint, PlayedNote } from '../notation/index.ts';
 import { medianOf, rowsBetween, type PitchTrack } from './pitchTrack.ts';
 
 /** How far a bend reached. */
@@ -8,6 +8,9 @@ export interface BendReach {
   readonly targetCents: number;
   /** Cents above the fret that were reached. */
   readonly reachedCents: number;
+  /** The bend as it is written and as it was heard, seconds from the note on and cents above the fret. */
+  readonly written: readonly ContourPoint[];
+  readonly heard: readonly ContourPoint[];
 }
 
 /** A vibrato as it was played. */
@@ -22,6 +25,12 @@ export interface VibratoHeard {
 const LEAST_BEND_CENTS = 40;
 /** Rows this near to the highest are the top of a bend, cents. */
 const TOP_CENTS = 28;
+/** A bend is held for so many rows at least: 50 ms; less is a slide. */
+const HELD_ROWS = 5;
+/** Half a turn of the slowest usual vibrato, rows. */
+const HALF_TURN_ROWS = 10;
+/** From one row to the next, seconds. */
+const ROW_SECONDS = 0.01;
 /** Fewest rows that say how far a bend reached: 40 ms. */
 const LEAST_ROWS = 4;
 /** Vibrato is looked for between these rates, hertz, and in no less than so many turns. Source: common practice. */
@@ -31,15 +40,31 @@ const BLUR_SECONDS = 0.05;
 /** Less than this is no vibrato, cents to each side. Source: just noticeable differences of pitch, 3-6 cents (from memory). */
 const LEAST_VIBRATO_CENTS = 8;
 
-/** How far the bend of a note reached; undefined where none is written or none can be heard. */
-export function bendOf(note: PlayedNote, track: PitchTrack, { from, lasts, each }: Heard): BendReach | undefined {
+/**
+ * How far the bend of a note reached; undefined where none is written or none can be heard. What swings about a height is taken for
+ * its middle, so that a vibrato is no bend; and neither is a slide, which is nowhere held.
+ */
+export function bendOf(
+  note: PlayedNote,
+  track: PitchTrack,
+  { from, lasts, each, swings }: Heard,
+): BendReach | undefined {
+  const settle = swings ? averaged : (heights: readonly number[]) => heights;
   const written = sampled(note, lasts / each).map((midi) => 100 * (midi - (note.midi ?? 0)));
-  const top = topOf(written);
+  const top = topOf(settle(written));
   if (top === undefined || Math.abs(top) < LEAST_BEND_CENTS) return undefined;
-  const midis = medians(voiced(track, from + 0.02, from + lasts - 0.01, note.midi ?? 0));
+  if (settle(written).filter((height) => Math.abs(height - top) < TOP_CENTS).length < HELD_ROWS) return undefined;
+  const fret = note.midi ?? 0;
+  const rows = voiced(track, from + 0.02, from + lasts - 0.01, fret);
+  const midis = medians(rows.map(({ midi }) => midi));
   if (midis.length < LEAST_ROWS) return undefined;
-  const reached = topOf(midis.map((midi) => Math.sign(top) * 100 * (midi - (note.midi ?? 0))));
-  return reached === undefined ? undefined : { targetCents: top, reachedCents: Math.sign(top) * reached };
+  const reached = topOf(settle(midis.map((midi) => Math.sign(top) * 100 * (midi - fret))));
+  if (reached === undefined) return undefined;
+  return {
+    ...{ targetCents: top, reachedCents: Math.sign(top) * reached },
+    written: written.map((cents, row) => ({ seconds: row * ROW_SECONDS * each, cents })),
+    heard: rows.map(({ seconds }, row) => ({ seconds: seconds - from, cents: 100 * ((midis[row] ?? fret) - fret) })),
+  };
 }
 
 /** Where a note was heard: seconds of the recording, how long, and how long a second of the piece took. */
@@ -47,6 +72,8 @@ export interface Heard {
   readonly from: number;
   readonly lasts: number;
   readonly each: number;
+  /** Whether a vibrato is written. */
+  readonly swings: boolean;
 }
 
 /** The height of the top of a line of heights: the middle of all rows near its highest tenth, the way it went furthest. */
@@ -62,12 +89,32 @@ function topOf(heights: readonly number[]): number | undefined {
 
 /** The written pitch every 10 ms. */
 function sampled(note: PlayedNote, lasts: number): readonly number[] {
-  return Array.from({ length: Math.max(0, Math.floor(lasts / 0.01)) }, (_, row) => pitchAt(note, row * 0.01));
+  return Array.from({ length: Math.max(0, Math.floor(lasts / ROW_SECONDS)) }, (_, row) =>
+    pitchAt(note, row * ROW_SECONDS),
+  );
 }
 
-function voiced(track: PitchTrack, from: number, to: number, midi: number): readonly number[] {
+/** The rows between two times that have a pitch near a note’s, with their times. */
+function voiced(
+  track: PitchTrack,
+  from: number,
+  to: number,
+  midi: number,
+): readonly { readonly seconds: number; readonly midi: number }[] {
   const [first, last] = rowsBetween(track, from, to);
-  return [...track.midis.subarray(first, last)].filter((one) => !Number.isNaN(one) && Math.abs(one - midi) < 6);
+  return [...track.midis.subarray(first, last)].flatMap((one, row) =>
+    Number.isNaN(one) || Math.abs(one - midi) >= 6
+      ? []
+      : [{ seconds: track.firstSeconds + (first + row) * track.hopSeconds, midi: one }],
+  );
+}
+
+/** Each value’s mean with those within half a turn of a vibrato to each side. */
+function averaged(values: readonly number[]): readonly number[] {
+  return values.map((_, index) => {
+    const part = values.slice(Math.max(0, index - HALF_TURN_ROWS), index + HALF_TURN_ROWS + 1);
+    return part.reduce((sum, one) => sum + one, 0) / part.length;
+  });
 }
 
 /** Each value with its neighbours’ median in its place: single rows that leap are gone. */

@@ -349,10 +349,14 @@ class Judge {
     const { each } = alignment.line;
     const lasts = Math.min(event.lasts, note.durationSeconds) * each;
     const tuned = { ...note, midi: (note.midi ?? 0) + tuningCents / 100 };
-    const bend = bendOf(tuned, track, { from, lasts, each });
     const wave = waveOf(note);
+    const bend = bendOf(tuned, track, { from, lasts, each, swings: wave !== undefined });
     if (!wave) return bend ? { bend } : {};
-    const vibrato = vibratoOf(track, from + wave.from * each, from + Math.min(lasts, wave.to * each, wave.from * each + WAVE_SECONDS) - 0.02);
+    const vibrato = vibratoOf(
+      track,
+      from + wave.from * each,
+      from + Math.min(lasts, wave.to * each, wave.from * each + WAVE_SECONDS) - 0.02,
+    );
     return { ...(bend && { bend }), ...(wave.to - wave.from > LEAST_WAVE_SECONDS && { vibrato: vibrato ?? null }) };
   }
 

@@ -25,7 +25,7 @@ const USUAL_ROWS = 100;
 /** A peak is the highest of so many rows to each side, and rises so far above the usual. */
 const PEAK_ROWS = 6;
 /** What the rise is early by, seconds: the window sees an attack before its middle does. Measured on plucks of both kinds. */
-const BIAS_SECONDS = 0.009;
+const BIAS_SECONDS = 0.0142;
 
 /** How a sound rises, one value a row of 5 ms. */
 export interface Rise {

@@ -16,10 +16,13 @@ export interface TabContent {
   readonly strip?: boolean;
 }
 
-/** Something that stands at some events whatever plays: a loop, a pinned note. */
+/** Something that stands at some events whatever plays: a loop, a pinned note, what a take was judged to be. */
 export interface TabFlag {
   readonly span: Span;
-  readonly look: 'loop' | 'pin';
+  readonly look: 'loop' | 'pin' | 'right' | 'early' | 'late' | 'missing' | 'wrong' | 'unsure';
+  /** A sign under the event, for those who do not see the colour; and what it means. */
+  readonly sign?: string;
+  readonly says?: string;
 }
 
 /** One line of the page; drawn when it comes into sight. */
@@ -163,7 +166,11 @@ export class TabView {
   flag(flags: readonly TabFlag[]): void {
     for (const element of this.#flagged) element.remove();
     this.#flags = flags;
-    this.#flagged = flags.flatMap(({ span, look }) => this.#markTouched(span, look));
+    this.#flagged = flags.flatMap((flag) => {
+      const marks = this.#markTouched(flag.span, flag.look);
+      if (flag.sign !== undefined) for (const mark of marks) mark.dataset['sign'] = flag.sign;
+      return marks;
+    });
   }
 
   #markTouched(span: Span, look: string): HTMLElement[] {

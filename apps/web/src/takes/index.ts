@@ -1,0 +1,3 @@
+export { default as TakePanel } from './TakePanel.vue';
+export { flagsOf } from './takeWords.ts';
+export { useTake } from './useTake.ts';

@@ -1,0 +1,43 @@
+import { bendOff, USUAL_CLEAN, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
+import type { TabFlag } from '../tab/index.ts';
+
+/** The sign of each verdict on the tab, and what it means. */
+export const VERDICTS: Readonly<Record<NoteVerdict, { readonly sign: string; readonly says: string }>> = {
+  right: { sign: '✓', says: 'right' },
+  early: { sign: '‹', says: 'early' },
+  late: { sign: '›', says: 'late' },
+  missing: { sign: '○', says: 'not heard' },
+  wrong: { sign: '×', says: 'another note' },
+  'cannot tell': { sign: '?', says: 'cannot tell' },
+};
+
+/** From what is worst: a sign that is played several times shows it. */
+const WORST: readonly NoteVerdict[] = ['wrong', 'missing', 'late', 'early', 'cannot tell', 'right'];
+
+/** What stands at the notes of a tab after a take. A note whose bend missed its pitch is told with its cents. */
+export function flagsOf({ events }: JudgedTake): readonly TabFlag[] {
+  const bySign = new Map<number, (typeof events)[number]>();
+  for (const event of events) {
+    const known = bySign.get(event.span.from);
+    if (!known || WORST.indexOf(event.verdict) < WORST.indexOf(known.verdict)) bySign.set(event.span.from, event);
+  }
+  return [...bySign.values()].map((event): TabFlag => {
+    const { sign, says } = VERDICTS[event.verdict];
+    const off = Math.round(bendOff(event) ?? 0);
+    const isBendOff = event.verdict === 'right' && Math.abs(off) > USUAL_CLEAN.bendCents;
+    const bend = `${off > 0 ? '+' : '−'}${Math.abs(off)}¢`;
+    return { span: event.span, look: isBendOff ? 'wrong' : lookOf(event.verdict), sign: isBendOff ? bend : sign, says };
+  });
+}
+
+function lookOf(verdict: NoteVerdict): TabFlag['look'] {
+  return verdict === 'cannot tell' ? 'unsure' : verdict;
+}
+
+/** How steady a take is, in words: how far notes usually fall from their place. */
+export function sayTake({ bpm, startSeconds, tuningCents, unsteadySeconds }: JudgedTake): string {
+  const tuning = Math.round(tuningCents);
+  const tuned =
+    Math.abs(tuning) < 4 ? 'in tune' : `${Math.abs(tuning)} cents ${tuning < 0 ? 'flat' : 'sharp'} as a whole`;
+  return `Played at ${bpm.toFixed(1)} bpm, ${Math.round(unsteadySeconds * 1000)} ms unsteady, ${tuned}; it begins ${startSeconds.toFixed(2)} s into the recording.`;
+}

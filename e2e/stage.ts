@@ -40,12 +40,12 @@ export interface Stage {
   close(): Promise<void>;
 }
 
-/** Starts the built application over a fresh database with the demo studio in it. */
-export async function openStage(): Promise<Stage> {
+/** Starts the built application over a fresh database with the demo studio in it; `flags` are for the browser, beside the usual ones. */
+export async function openStage(flags: readonly string[] = []): Promise<Stage> {
   const databaseUrl = await freshDatabase();
   const folder = await mkdtemp(join(tmpdir(), 'jam-ledger-stage-'));
   const { url, server } = await startServer(databaseUrl, folder);
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...FLAGS, ...flags] });
   const others: ChildProcess[] = [];
   return {
     url,

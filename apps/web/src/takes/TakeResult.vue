@@ -7,7 +7,7 @@ import { computed } from 'vue';
 import { useLook } from '../session/index.ts';
 import { useTakeCharts } from './useTakeCharts.ts';
 import { PlotChart } from '../ui/index.ts';
-import { sayTake, VERDICTS } from './takeWords.ts';
+import { flagsOf, sayTake, VERDICTS } from './takeWords.ts';
 
 const props = defineProps<{
   judged: JudgedTake;
@@ -23,7 +23,11 @@ const proposal = computed(() => proposeEntry(props.judged));
 const spots = computed(() => weakSpots(props.judged, props.phrase).slice(0, 4));
 const used = computed(() => {
   const there = new Set(props.judged.events.map(({ verdict }) => verdict));
-  return Object.entries(VERDICTS).flatMap(([verdict, words]) => (there.has(verdictOf(verdict)) ? [words] : []));
+  const bent = flagsOf(props.judged).some(({ sign }) => sign?.endsWith('¢'));
+  const cents = bent ? [{ sign: '¢', says: 'a bend above or below its pitch' }] : [];
+  return Object.entries(VERDICTS)
+    .flatMap(([verdict, words]) => (there.has(verdictOf(verdict)) ? [words] : []))
+    .concat(cents);
 });
 function verdictOf(word: string): keyof typeof VERDICTS {
   return (Object.keys(VERDICTS) as (keyof typeof VERDICTS)[]).find((one) => one === word) ?? 'right';

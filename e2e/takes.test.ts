@@ -1,0 +1,170 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Page } from 'playwright-core';
+import type { Piece } from '@jam-ledger/contract';
+import { writeWav } from '@jam-ledger/core/formats';
+import { playAsLearner, type Learner } from '@jam-ledger/core/listen';
+import { perform, readMeter, COMMON_TIME } from '@jam-ledger/core/notation';
+import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
+import { readPlaced } from '@jam-ledger/core/placing';
+import { openStage, type Stage } from './stage.ts';
+
+/** What the microphone hears: the browser’s own stand-in for one plays this file, once, when it is opened. */
+let folder: string;
+let heard: string;
+let stage: Stage;
+let page: Page;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'jam-ledger-takes-'));
+  heard = join(folder, 'microphone.wav');
+  stage = await openStage([
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-audio-capture=${heard}%noloop`,
+  ]);
+  page = await stage.enter('ines', { permissions: ['microphone'] });
+  await openPiece(page);
+});
+afterAll(async () => {
+  await stage.close();
+  await rm(folder, { recursive: true });
+});
+
+async function openPiece(on: Page): Promise<void> {
+  await on.goto('/practice');
+  await on.getByRole('link', { name: /^Opening bend into Answer/ }).click();
+  await on.getByRole('heading', { name: 'Takes' }).waitFor();
+}
+const result = (on = page) => on.getByRole('group', { name: 'What was heard' });
+const signs = (on = page) =>
+  on.locator('.tab-mark[data-sign]').evaluateAll((marks) => marks.map((mark) => (mark as HTMLElement).dataset['sign']));
+async function practise(who: string): Promise<void> {
+  await page.getByRole('combobox', { name: 'Who plays in the practice room' }).click();
+  await page.getByRole('option', { name: who }).click();
+  await page.getByRole('button', { name: 'Hear the practice room' }).click();
+  await result().waitFor({ timeout: 60_000 });
+}
+
+/** Lays before the microphone how a learner plays the piece that is open; at which tempo. */
+async function play(learner: Omit<Learner, 'seed'>): Promise<number> {
+  const id = new URL(page.url()).pathname.split('/').at(-1) ?? '';
+  const piece = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Piece;
+  const tuning = readTuning(piece.song.tuning) ?? TUNINGS.standard;
+  const meter = readMeter(piece.song.meter) ?? COMMON_TIME;
+  const { phrase } = readPlaced(piece.phrase.text, { tuning, meter, capo: piece.song.capo });
+  const played = perform(phrase, { tuning, capo: piece.song.capo, bpm: piece.next.bpm });
+  const { audio } = playAsLearner(played, { seed: 21, startSeconds: 1.5, ...learner });
+  await writeFile(heard, writeWav([audio.samples], audio.sampleRate));
+  return piece.next.bpm;
+}
+async function record(): Promise<void> {
+  await page.getByRole('button', { name: 'Record a take' }).click();
+  await page.getByText('Recording: the microphone is open.').waitFor();
+}
+
+describe('a take', () => {
+  test('of the practice room is judged on the tab and proposed as an entry, which goes into the ledger in pencil', async () => {
+    await practise('A steady player');
+    await result()
+      .getByText(/^Clean at 59 bpm\./)
+      .waitFor();
+    expect(new Set(await signs())).toEqual(new Set(['✓']));
+    await result().getByRole('button', { name: 'Enter it: clean, 59 bpm' }).click();
+    await page.getByText('59, clean', { exact: true }).waitFor();
+  });
+
+  test('with slips says where, and loops the place', async () => {
+    await practise('One who is slow and misses notes');
+    await result()
+      .getByText(/^Not yet, at \d+ bpm\./)
+      .waitFor();
+    expect((await signs()).some((sign) => sign === '○' || sign === '×')).toBe(true);
+    const spots = page.getByRole('list', { name: 'Where to work' }).getByRole('listitem');
+    const place = /^(Bar \d+, beat \d+)/.exec(await spots.first().innerText())?.[1] ?? 'none';
+    await spots.first().getByRole('button', { name: 'Loop this' }).click();
+    await page.getByText(new RegExp(`Round and round: .*${place.toLowerCase()}`)).waitFor();
+    await page.getByRole('button', { name: 'the whole' }).click();
+  });
+
+  test('by the microphone is heard note by note; what all notes share is taken out, and bends are told in cents', async () => {
+    const bpm = await play({ noiseDb: 40, slips: { 'short bend': 100 } });
+    await record();
+    // It ends by itself, some time after the piece.
+    await result()
+      .getByText(/bends did not reach their pitch/)
+      .waitFor({ timeout: 60_000 });
+    const told = await signs();
+    expect(told.filter((sign) => sign !== '✓').every((sign) => /^−[3456]\d¢$/.test(sign ?? ''))).toBe(true);
+    expect(told.filter((sign) => sign === '✓').length).toBeGreaterThan(15);
+    const words = await result().innerText();
+    expect(Math.abs(Number(/Played at ([\d.]+) bpm/.exec(words)?.[1]) - bpm)).toBeLessThan(1);
+    expect(Math.abs(Number(/begins ([\d.]+) s into/.exec(words)?.[1]) - 1.5)).toBeLessThan(0.35);
+  });
+
+  test('is kept when the page is closed in the middle, and judged later', async () => {
+    await play({ noiseDb: 40, startSeconds: 0.6 });
+    await record();
+    await page.waitForTimeout(3500);
+    await page.reload();
+    const line = page.getByRole('listitem').filter({ hasText: 'not judged yet' });
+    await line.getByRole('button', { name: /^Show the take/ }).click();
+    await result().waitFor({ timeout: 60_000 });
+    await page.getByRole('listitem').filter({ hasText: 'not judged yet' }).waitFor({ state: 'detached' });
+  });
+
+  test('is deleted, and put back', async () => {
+    const lines = page.getByRole('region', { name: 'Takes' }).getByRole('button', { name: /^Delete the take/ });
+    const before = await lines.count();
+    await lines.first().click();
+    await page.getByText('The take is deleted from this device.').waitFor();
+    expect(await lines.count()).toBe(before - 1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.waitForFunction((count) => document.querySelectorAll('.kept li').length === count, before);
+  });
+
+  test('of a file that is no sound, or nothing, is refused in a sentence', async () => {
+    const choose = page.locator('.takes input[type=file]');
+    await choose.setInputFiles({ name: 'broken.wav', mimeType: 'audio/wav', buffer: Buffer.from('this is no sound') });
+    await page.getByRole('alert').filter({ hasText: 'cannot be read as sound' }).waitFor();
+    await choose.setInputFiles({ name: 'empty.wav', mimeType: 'audio/wav', buffer: Buffer.alloc(0) });
+    await page.getByRole('alert').filter({ hasText: 'Nothing was recorded.' }).waitFor();
+    const silence = writeWav([new Float32Array(44_100)], 44_100);
+    await choose.setInputFiles({ name: 'silent.wav', mimeType: 'audio/wav', buffer: Buffer.from(silence) });
+    await result().getByText('Nothing can be heard in this take.').waitFor();
+    expect(
+      await result()
+        .getByRole('button', { name: /^Enter it/ })
+        .count(),
+    ).toBe(0);
+  });
+
+  test.each([
+    ['NotAllowedError', 'The microphone may not be used.'],
+    ['NotFoundError', 'There is no microphone.'],
+  ])('where the browser says %s says so', async (name, words) => {
+    await page.evaluate((asked) => {
+      navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', asked));
+    }, name);
+    await page.getByRole('button', { name: 'Record a take' }).click();
+    await page.getByRole('alert').filter({ hasText: words }).waitFor();
+    await page.getByRole('button', { name: 'Record a take' }).waitFor();
+  });
+
+  test('of one student is not shown to another on the same device', async () => {
+    expect(await page.getByRole('button', { name: /^Delete the take/ }).count()).toBeGreaterThan(0);
+    const others = await page.evaluate(
+      () =>
+        new Promise<readonly string[]>((resolve, reject) => {
+          const opening = indexedDB.open('jam-ledger');
+          opening.onerror = () => reject(new Error('not opened'));
+          opening.onsuccess = () => {
+            const all = opening.result.transaction('takes').objectStore('takes').getAll();
+            all.onsuccess = () => resolve(all.result.map((one: { personId: string }) => one.personId));
+          };
+        }),
+    );
+    expect(new Set(others).size).toBe(1);
+  });
+});

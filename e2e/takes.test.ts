@@ -9,6 +9,7 @@ import { playAsLearner, type Learner } from '@jam-ledger/core/listen';
 import { perform, readMeter, COMMON_TIME } from '@jam-ledger/core/notation';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import { readPlaced } from '@jam-ledger/core/placing';
+import { renderNotes } from '@jam-ledger/core/sound';
 import { openStage, type Stage } from './stage.ts';
 
 /** What the microphone hears: the browser’s own stand-in for one plays this file, once, when it is opened. */
@@ -166,5 +167,46 @@ describe('a take', () => {
         }),
     );
     expect(new Set(others).size).toBe(1);
+  });
+});
+
+describe('by the microphone', () => {
+  /** How far the recording of the song stands off concert pitch, cents; the guitar is tuned to it. */
+  const RECORDING_CENTS = -14;
+  /** Lays notes before the microphone: a text of the shorthand, so many cents off the recording, bent to a share of its height. */
+  async function sound(text: string, cents: number, share: number): Promise<void> {
+    const { phrase } = readPlaced(text, { tuning: TUNINGS.standard, meter: COMMON_TIME, capo: 0 });
+    const played = perform(phrase, { tuning: TUNINGS.standard, capo: 0, bpm: 60 });
+    const notes = played.map((note) => ({
+      ...note,
+      midi: (note.midi ?? 0) + (RECORDING_CENTS + cents) / 100,
+      contour: note.contour.map((point) => ({ ...point, cents: point.cents * share })),
+    }));
+    await writeFile(heard, writeWav([renderNotes(notes, { sampleRate: 44_100 })], 44_100));
+  }
+  beforeAll(async () => {
+    await openPiece(page);
+    await page.getByRole('link', { name: 'bend and timing drills' }).click();
+    await page.getByRole('heading', { name: 'Tune the guitar' }).waitFor();
+  });
+
+  test('a string is tuned', async () => {
+    await sound('/1 0A', 13, 1);
+    const tuner = page.getByRole('region', { name: 'Tune the guitar' });
+    await tuner.getByRole('button', { name: 'Tune by the microphone' }).click();
+    await tuner.getByText(/^A: 1[2-4] cents sharp, loosen it\.$/).waitFor();
+    await tuner.getByRole('button', { name: 'Close the microphone' }).click();
+    await tuner.getByRole('button', { name: 'Tune by the microphone' }).waitFor();
+  });
+
+  test.each([
+    ['that reaches its pitch', 1, /^Reached: [+−]\d cents from its pitch\.$/],
+    ['that falls short', 0.7, /^(5|6)\d cents short: further\.$/],
+  ])('a bend %s is told', async (_, share, says) => {
+    await sound('/1 7Gb1', 0, share);
+    const attempt = page.getByRole('group', { name: 'Try the bend' }).first();
+    await attempt.getByRole('button', { name: 'Bend it into the microphone' }).click();
+    await attempt.getByText(says).waitFor();
+    await attempt.getByRole('button', { name: 'Close the microphone' }).click();
   });
 });

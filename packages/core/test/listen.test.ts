@@ -3,10 +3,13 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   addNoise,
+  bendTargetOf,
   finePitch,
+  hearNow,
   judgeTake,
   LISTEN_RATE,
   loudness,
+  nearestString,
   onsetsOf,
   playAsLearner,
   proposeEntry,
@@ -31,6 +34,11 @@ const play = (text: string) => perform(phraseOf(text), { ...SETUP, bpm: BPM });
 const LICK = '/8 5B 8B 5e 8e 8Bb1 5e | /4 7G 5G /2 7G~';
 const LINE = play(LICK);
 const SEVERAL = play('/8 5D 7D 5G 7G 5B 8B 5e 8e | 8e 5e 8B 5B 7G 5G 7D 5D');
+
+const noteAt = (midi: number): PlayedNote => ({
+  ...{ startSeconds: 0, durationSeconds: 1, string: 1, midi, contour: [{ seconds: 0, cents: 0 }], attack: 'pick' },
+  ...{ level: 0.75, palmMuted: false, harmonic: false, span: { from: 0, to: 0 } },
+});
 
 function take(played: readonly PlayedNote[], learner: Partial<Learner> = {}) {
   const made = playAsLearner(played, { seed: 5, noiseDb: 30, sampleRate: LISTEN_RATE, ...learner });
@@ -78,10 +86,7 @@ describe('sound at another rate', () => {
 describe('pitch', () => {
   // Source of the frequencies: ISO 16:1975 and equal temperament.
   test.each([40, 50, 59, 69, 84])('MIDI %d of both guitars is heard to a cent', (midi) => {
-    const note: PlayedNote = {
-      ...{ startSeconds: 0, durationSeconds: 1, string: 1, midi, contour: [{ seconds: 0, cents: 0 }], attack: 'pick' },
-      ...{ level: 0.75, palmMuted: false, harmonic: false, span: { from: 0, to: 0 } },
-    };
+    const note = noteAt(midi);
     for (const render of [renderNotes, renderPlucks]) {
       const samples = render([note], { sampleRate: LISTEN_RATE });
       addNoise(samples, 20, midi);
@@ -296,5 +301,34 @@ describe('a weak spot', () => {
     expect(worst?.says).toMatch(/^Bar 2.*not heard\. Loop these beats slower/);
     expect(worst && worst.to > worst.from).toBe(true);
     expect(hzOf(69)).toBe(440);
+  });
+});
+
+describe('what sounds just now', () => {
+  const sounding = (midi: number) => {
+    const note = noteAt(midi);
+    const samples = renderNotes([note], { sampleRate: 44_100 });
+    return { samples: samples.subarray(2000, 10_192), sampleRate: 44_100 };
+  };
+  test.each([
+    [40.1, 6, 10],
+    [44.82, 5, -18],
+    [64, 1, 0],
+    [58.7, 2, -30],
+  ])('MIDI %d is for string %d, %d cents off', (midi, string, cents) => {
+    const heard = hearNow(sounding(midi));
+    const near = nearestString(heard ?? 0, TUNINGS.standard);
+    expect([near.string, Math.abs(near.cents - cents) < 3]).toEqual([string, true]);
+  });
+  test('a guitar tuned to a recording is tuned to its pitch', () => {
+    expect(nearestString(63.8, TUNINGS.standard, -20)).toEqual({ string: 1, cents: expect.closeTo(0, 6) });
+  });
+  test('silence, and too little, is nothing', () => {
+    expect(hearNow({ samples: new Float32Array(9000), sampleRate: 44_100 })).toBeUndefined();
+    expect(hearNow({ samples: new Float32Array(10), sampleRate: 44_100 })).toBeUndefined();
+  });
+  test('a whole-step bend of G at fret 7 goes from D4 to E4; a plain line has none', () => {
+    expect(bendTargetOf(play('/1 7Gb1'))).toEqual({ from: 62, to: 64 });
+    expect(bendTargetOf(SEVERAL)).toBeUndefined();
   });
 });

@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { SongBasics } from '@jam-ledger/contract';
 import type { Drill } from '@jam-ledger/core/difficulty';
+import { bendTargetOf } from '@jam-ledger/core/listen';
+import { perform } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
+import { computed } from 'vue';
 import { soundOf, useListening } from '../sound/index.ts';
 import { TabPage, useReading } from '../tab/index.ts';
+import { BendTry } from '../takes/index.ts';
 
 const props = defineProps<{ drill: Drill; song: SongBasics; bpm: number }>();
 
@@ -16,6 +20,12 @@ const { player, playing, play } = useListening(
   () => ({ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(props.song), bpm: props.bpm }),
   true,
 );
+
+/** The pitch that the bend of the drill begins at and ends at, as the guitar sounds. */
+const target = computed(() => {
+  const { phrase } = reading.value;
+  return bendTargetOf(perform(phrase, { tuning: tuning.value, ...soundOf(props.song), bpm: props.bpm }));
+});
 
 async function hear(): Promise<void> {
   if (player.playing.value) return player.stop();
@@ -37,6 +47,7 @@ async function hear(): Promise<void> {
     </header>
     <p>{{ drill.says }}</p>
     <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" />
+    <BendTry v-if="target" :from="target.from" :to="target.to" />
   </section>
 </template>
 

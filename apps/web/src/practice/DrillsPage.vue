@@ -6,7 +6,9 @@ import { readKey } from '@jam-ledger/core/pitch';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { useReading } from '../tab/index.ts';
+import { TunerPanel } from '../takes/index.ts';
 import DrillSheet from './DrillSheet.vue';
+import { soundOf } from '../sound/index.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
 
@@ -49,6 +51,7 @@ const drills = computed(() => {
       Made from its own notes: for each bend its target first, for each bar its rhythm on one muted string.
       <RouterLink :to="{ name: 'piece', params: { id: piece.id } }">Back to the piece</RouterLink>
     </p>
+    <TunerPanel :tuning="tuning" :offset-cents="soundOf(piece.song).offsetCents" :naming="piece.naming" />
     <p v-if="drills.length === 0">It has no bends, and its rhythm is even: there is nothing to drill.</p>
     <DrillSheet v-for="drill in drills" :key="drill.text" :drill="drill" :song="piece.song" :bpm="piece.next.bpm" />
   </template>

@@ -64,7 +64,7 @@ function show(one: KeptTake): void {
     <h2 :id="`${id}-title`">Takes</h2>
     <div v-if="state === 'recording'" class="live">
       <p role="status">
-        <span class="light" aria-hidden="true"></span>
+        <span class="microphone-light" aria-hidden="true"></span>
         {{ counted > 0 ? `Count-in: ${counted}` : 'Recording: the microphone is open.' }}
       </p>
       <meter min="0" max="1" low="0.05" high="0.95" optimum="0.5" :value="level" aria-label="How loud it is" />
@@ -155,13 +155,6 @@ function show(one: KeptTake): void {
   display: flex;
   gap: 0.4rem;
   align-items: center;
-}
-.light {
-  display: inline-block;
-  width: 0.8rem;
-  height: 0.8rem;
-  border-radius: 50%;
-  background: var(--warm);
 }
 .kept {
   list-style: none;

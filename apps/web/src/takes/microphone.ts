@@ -19,7 +19,7 @@ const HAND_OVER_MS = 1000;
  * @throws NotTaken where there is none, or it may not be used
  */
 export async function openMicrophone(soFar: (all: Blob) => void, lost: () => void): Promise<Microphone> {
-  const stream = await streamOf();
+  const stream = await openStream();
   const recorder = new MediaRecorder(stream, { audioBitsPerSecond: 128_000 });
   const chunks: Blob[] = [];
   const all = () => new Blob(chunks, { type: recorder.mimeType });
@@ -46,7 +46,8 @@ export async function openMicrophone(soFar: (all: Blob) => void, lost: () => voi
   };
 }
 
-async function streamOf(): Promise<MediaStream> {
+/** Opens the microphone. @throws NotTaken where there is none, or it may not be used */
+export async function openStream(): Promise<MediaStream> {
   // Without TLS browsers have no microphone, but for the machine they run on; their types say otherwise.
   const devices = navigator.mediaDevices as MediaDevices | undefined;
   if (!devices || !window.isSecureContext)

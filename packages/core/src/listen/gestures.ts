@@ -193,3 +193,15 @@ function solve(matrix: number[][]): readonly number[] {
   }
   return matrix.map((row, index) => (Math.abs(row[index] ?? 0) < 1e-12 ? 0 : (row[size] ?? 0) / (row[index] ?? 1)));
 }
+
+/** Where the first bend of some notes begins and ends, MIDI; undefined where none is bent. */
+export function bendTargetOf(
+  played: readonly PlayedNote[],
+): { readonly from: number; readonly to: number } | undefined {
+  for (const { midi, contour } of played) {
+    if (midi === null) continue;
+    const furthest = contour.reduce((best, { cents }) => (Math.abs(cents) > Math.abs(best) ? cents : best), 0);
+    if (Math.abs(furthest) >= LEAST_BEND_CENTS) return { from: midi, to: midi + furthest / 100 };
+  }
+  return undefined;
+}

@@ -13,3 +13,6 @@ export type { Learner, PracticeTake, Slip, SlipKind } from './practiceRoom.ts';
 export { finePitch } from './finePitch.ts';
 export { bendOff, proposeEntry, USUAL_CLEAN, weakSpots } from './proposal.ts';
 export type { CleanRule, Proposal, WeakSpot } from './proposal.ts';
+export { hearNow, nearestString } from './live.ts';
+export type { TunedString } from './live.ts';
+export { bendTargetOf } from './gestures.ts';

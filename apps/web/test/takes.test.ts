@@ -86,7 +86,7 @@ describe('what was heard', () => {
   const open = (
     judged: JudgedTake,
     post = jest.fn<(bpm: number, outcome: string) => Promise<void>>(() => Promise.resolve()),
-  ) => show(TakeResult, { judged, phrase, whole: true, post });
+  ) => show(TakeResult, { judged, phrase, post });
 
   test('a clean take is entered at the tempo really played', async () => {
     const post = jest.fn<(bpm: number, outcome: string) => Promise<void>>(() => Promise.resolve());

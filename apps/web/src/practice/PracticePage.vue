@@ -77,10 +77,6 @@ const take = useTake(() =>
       }
     : undefined,
 );
-watch(
-  () => piece.value?.id,
-  () => void take.load(),
-);
 const takeFlags = computed(() => (take.shown.value?.judged ? flagsOf(take.shown.value.judged) : []));
 
 const rhythmKnown = computed(() => hasRhythm(reading.value.phrase));

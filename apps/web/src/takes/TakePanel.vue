@@ -99,13 +99,7 @@ function show(one: KeptTake): void {
     </div>
     <p v-if="trouble" class="problem" role="alert">{{ trouble }}</p>
     <template v-if="shown?.judged">
-      <TakeResult
-        :judged="shown.judged"
-        :phrase="phrase"
-        :whole="shown.from === undefined && shown.to === undefined"
-        :post="post"
-        @loop="(from, to) => emit('loop', from, to)"
-      />
+      <TakeResult :judged="shown.judged" :phrase="phrase" :post="post" @loop="(from, to) => emit('loop', from, to)" />
       <audio v-if="address" controls :src="address" aria-label="The take" />
     </template>
     <p v-if="takes.length === 0" class="soft">

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import type { Outcome } from '@jam-ledger/contract';
-import { bendOff, proposeEntry, USUAL_CLEAN, weakSpots, type JudgedTake } from '@jam-ledger/core/listen';
+import {
+  bendOff,
+  proposeEntry,
+  USUAL_CLEAN,
+  weakSpots,
+  type JudgedTake,
+  type NoteVerdict,
+} from '@jam-ledger/core/listen';
 import type { Phrase } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import { computed } from 'vue';
@@ -12,8 +19,6 @@ import { flagsOf, sayTake, VERDICTS } from './takeWords.ts';
 const props = defineProps<{
   judged: JudgedTake;
   phrase: Phrase;
-  /** Whether all of the piece was played. */
-  whole: boolean;
   post: (bpm: number, outcome: Outcome) => Promise<void>;
 }>();
 const emit = defineEmits<{ loop: [from: number, to: number] }>();
@@ -25,13 +30,9 @@ const used = computed(() => {
   const there = new Set(props.judged.events.map(({ verdict }) => verdict));
   const bent = flagsOf(props.judged).some(({ sign }) => sign?.endsWith('¢'));
   const cents = bent ? [{ sign: '¢', says: 'a bend above or below its pitch' }] : [];
-  return Object.entries(VERDICTS)
-    .flatMap(([verdict, words]) => (there.has(verdictOf(verdict)) ? [words] : []))
-    .concat(cents);
+  const verdicts = (Object.keys(VERDICTS) as NoteVerdict[]).filter((verdict) => there.has(verdict));
+  return [...verdicts.map((verdict) => VERDICTS[verdict]), ...cents];
 });
-function verdictOf(word: string): keyof typeof VERDICTS {
-  return (Object.keys(VERDICTS) as (keyof typeof VERDICTS)[]).find((one) => one === word) ?? 'right';
-}
 const bends = computed(() => props.judged.events.filter((event) => bendOff(event) !== null).length);
 const charts = useTakeCharts(() => props.judged);
 

@@ -1,12 +1,12 @@
 import type { JudgedTake, Learner } from '@jam-ledger/core/listen';
 import { perform } from '@jam-ledger/core/notation';
 import { useIntervalFn, useWakeLock } from '@vueuse/core';
-import { computed, onMounted, onScopeDispose, ref, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { keptTakes, type KeptTake } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
 import { lazyWorker, type PlayPlan } from '../sound/index.ts';
 import { lengthWithCountIn, startClicks, type ClickTrack } from './clicks.ts';
-import { decode, MAX_TAKE_SECONDS, NotTaken } from './decode.ts';
+import { decode, MAX_TAKE_SECONDS } from './decode.ts';
 import { openMicrophone, type Microphone } from './microphone.ts';
 import type { TakeListener } from './takes.worker.ts';
 
@@ -62,7 +62,7 @@ export function useTake(what: () => TakeOf | undefined) {
     const of = what();
     if (of) takes.value = await keptTakes.of(of.pieceId, of.personId).catch(() => takes.value);
   }
-  onMounted(load);
+  watch(() => what()?.pieceId, load, { immediate: true });
 
   /** Does something with a take and says at its place what stands in the way. */
   async function attempt(during: TakeState, work: () => Promise<void>): Promise<void> {
@@ -72,7 +72,7 @@ export function useTake(what: () => TakeOf | undefined) {
       await work();
     } catch (error) {
       await close();
-      if (error instanceof NotTaken || error instanceof Error) trouble.value = error.message;
+      if (error instanceof Error) trouble.value = error.message;
     } finally {
       if (state.value !== 'recording') state.value = 'idle';
     }
@@ -190,7 +190,6 @@ export function useTake(what: () => TakeOf | undefined) {
     takes,
     shown,
     shownId,
-    load,
     record,
     stop,
     judge,

@@ -26,7 +26,7 @@ export interface Expected {
 }
 
 /** What is struck closer together than this is one event, seconds: less than any two notes of a line. Our choice. */
-const TOGETHER_SECONDS = 0.012;
+export const TOGETHER_SECONDS = 0.012;
 
 /** Notes as performed, as the events that a listener waits for. Linear. */
 export function expectedOf(played: readonly PlayedNote[]): Expected {

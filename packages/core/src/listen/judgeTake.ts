@@ -420,6 +420,6 @@ function waveOf({ contour }: PlayedNote): { readonly from: number; readonly to: 
   if (!first || !last || turns.length < 4) return undefined;
   // A trill swings by whole frets and is none.
   const cents = turns.map((turn) => turn.cents);
-  if (Math.max(...cents) - Math.min(...cents) > 160 && turns.length > 3) return undefined;
+  if (Math.max(...cents) - Math.min(...cents) > 160) return undefined;
   return { from: first.seconds, to: last.seconds };
 }

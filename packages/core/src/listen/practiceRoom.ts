@@ -1,7 +1,7 @@
 import type { PlayedNote } from '../notation/index.ts';
 import { noiseOf, renderNotes, renderPlucks } from '../sound/index.ts';
 import { loudness, type Audio } from './audio.ts';
-import { expectedOf } from './expected.ts';
+import { expectedOf, TOGETHER_SECONDS } from './expected.ts';
 
 /** What a learner does otherwise than it is written. */
 export type SlipKind = 'missed' | 'wrong' | 'extra' | 'early' | 'late' | 'short bend';
@@ -151,7 +151,10 @@ function slipped(
 
 /** Whether a played note is part of the event at a time: the next begins after it. */
 function belongs(note: PlayedNote, from: number, next = Infinity): boolean {
-  return note.startSeconds < next - 0.012 && (note.startSeconds >= from - 0.012 || note.ornament === true);
+  return (
+    note.startSeconds < next - TOGETHER_SECONDS &&
+    (note.startSeconds >= from - TOGETHER_SECONDS || note.ornament === true)
+  );
 }
 
 function offOf(slip: SlipKind | undefined, random: () => number): number {

@@ -25,6 +25,11 @@ const { isOn, trouble, start, stop } = useLivePitch((midi) => {
   if (isBack && Math.abs(midi - props.from) < 0.3) furthest.value = undefined;
   else furthest.value = up * Math.max(up * now.value, up * (furthest.value ?? up * -Infinity));
 });
+/** Opens the microphone for a new try. */
+function begin(): Promise<void> {
+  [now.value, furthest.value] = [undefined, undefined];
+  return start();
+}
 const says = computed(() => {
   if (furthest.value === undefined) return 'Strike the note and bend it.';
   const off = Math.round(furthest.value);
@@ -38,7 +43,7 @@ const says = computed(() => {
 <template>
   <div class="try" role="group" aria-label="Try the bend">
     <Button v-if="isOn" size="small" label="Close the microphone" outlined @click="stop" />
-    <Button v-else size="small" label="Bend it into the microphone" outlined @click="start" />
+    <Button v-else size="small" label="Bend it into the microphone" outlined @click="begin" />
     <template v-if="isOn">
       <span class="microphone-light" role="img" aria-label="The microphone is open"></span>
       <CentsScale :cents="now ?? -250" :reach="250" />

@@ -18,7 +18,7 @@ import { perform, type PlayedNote } from '@jam-ledger/core/notation';
 import { midiAt, TUNINGS } from '@jam-ledger/core/pitch';
 import { loudness } from '@jam-ledger/core/listen';
 import { renderNotes, renderPlucks } from '@jam-ledger/core/sound';
-import { timingOf, type Figure } from './measure.ts';
+import { figure, share, timingOf, type Figure } from './measure.ts';
 
 const GUITARS = ['string', 'plucks'] as const;
 const SLIPS = { missed: 3, wrong: 3, extra: 3, early: 2, late: 2 } as const;
@@ -40,11 +40,7 @@ export function listeningFigures(): Promise<readonly Figure[]> {
   ]);
 }
 
-const share = (value: number, digits = 1) => `${(100 * value).toFixed(digits)} %`;
 const cents = (value: number) => `${value.toFixed(2)} cents`;
-function figure(what: string, measured: string, target: string, met: boolean, yardstick: string, ratio = ''): Figure {
-  return { what, measured, target, met, yardstick, ratio };
-}
 
 /** Held notes of both guitars under noise: all fretted pitches, with a seed each. */
 function pitchFigures(): readonly Figure[] {

@@ -7,6 +7,7 @@ import { handFigures } from './hands.ts';
 import { hearingFigures } from './hearing.ts';
 import { lickFigures } from './licks.ts';
 import { listeningFigures } from './listening.ts';
+import { recordingFigures } from './recordings.ts';
 import type { Figure } from './measure.ts';
 import { ledgerFigures } from './ledger.ts';
 import { planFigures } from './plan.ts';
@@ -29,6 +30,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Hearing', hearingFigures],
   ['Accuracy', accuracyFigures],
   ['Listening', listeningFigures],
+  ['Recordings', recordingFigures],
   ['Slips', slipFigures],
   ['Hands', handFigures],
   ['Server', ledgerFigures],

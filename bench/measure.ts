@@ -15,6 +15,21 @@ export interface Figure {
   readonly ratio: string;
 }
 
+/** A line of the figures. */
+export function figure(
+  what: string,
+  measured: string,
+  target: string,
+  met: boolean,
+  yardstick: string,
+  ratio = '',
+): Figure {
+  return { what, measured, target, met, yardstick, ratio };
+}
+
+/** A share as it is printed. */
+export const share = (value: number, digits = 1) => `${(100 * value).toFixed(digits)} %`;
+
 /** Runs something often enough to be sure of it, after warming up, and tells how long it took. */
 export async function time(work: () => unknown, runs = 60): Promise<Timing> {
   for (let run = 0; run < Math.min(20, runs); run += 1) await work();

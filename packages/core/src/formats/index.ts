@@ -3,6 +3,8 @@ export type { PhraseToWrite, SectionToWrite, SongToWrite, Stretch, Voice } from 
 export type { Brought, BroughtPart } from './brought.ts';
 export { sectionsOf } from './fromBrought.ts';
 export type { BringOptions, BroughtSection, BroughtSong, Cut } from './fromBrought.ts';
+export { draftText } from './fromDraft.ts';
+export type { DraftSetting } from './fromDraft.ts';
 export type { FileProblem } from './xml.ts';
 export { decode } from './text.ts';
 export { playSong } from './played.ts';

@@ -33,6 +33,7 @@ const TABLES: Readonly<Record<string, string>> = {
   sections: 'sections of songs: stamps, bars, repeats, jumps',
   seen_lists: 'when somebody last looked at a list',
   series: 'series of lessons as their rule, and what is different',
+  sounds: 'recordings of songs and takes of pieces: name, length, digest, what a take came to; without their bytes',
   studios: 'the studio itself, and how it teaches',
   trail: 'who did what, by ids',
   transcriptions: 'songs as they are set up for one student; of a teacher, their own licks',
@@ -48,7 +49,7 @@ export async function archivePage(): Promise<string> {
     `SELECT table_name AS table, column_name AS column, data_type AS type, is_nullable = 'YES' AS "isNull"
        FROM information_schema.columns
       WHERE table_schema = 'public' AND NOT (table_name = ANY ($1::text[])) ORDER BY table_name, ordinal_position`,
-    [['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'devices', 'book_jobs']],
+    [['migrations', 'sessions', 'counted_sign_ins', 'secrets', 'devices', 'book_jobs', 'sound_parts']],
   );
   await store.close();
   const names = [...new Set(rows.map(({ table }) => table))];
@@ -69,13 +70,13 @@ Made by \`npm run archive\` of the tables of a new database; a test holds the tw
 An archive is one zip file, written with mode 0600:
 
 - \`archive.json\`: what it is. \`format\` (\`jam-ledger-archive\`), \`version\` (1), \`edition\` (the newest migration of the book, such as
-  \`019-safe-book\`), \`madeAt\`, \`why\`, \`studios\` (id, name, whether it is the demo), and \`tables\`: for each its \`name\`, its \`columns\`, how
+  \`020-sounds\`), \`madeAt\`, \`why\`, \`studios\` (id, name, whether it is the demo), and \`tables\`: for each its \`name\`, its \`columns\`, how
   many \`rows\`, and of its file unpacked the length in \`bytes\` and the digest \`sha256\` (FIPS 180-4).
 - \`tables/NAME.jsonl\`: the rows of a table, UTF-8, each a JSON object on a line of its own (a line feed at its end), in the order in which they
   were made. Moments are ISO 8601 in UTC, days \`2026-03-14\`, ids UUIDs.
 
 All of it is the book as it stood at one moment, also while somebody wrote. What is not in it: who is signed in and from which devices, counts of
-wrong sign-ins, the secret that signs cookies, and recordings, which the book does not have yet.
+wrong sign-ins, the secret that signs cookies, and the bytes of recordings and takes: what they are stays known, so that the same file can be brought again.
 
 Whoever restores one: \`bin/restore FILE\`, or **Studio, Backups and trail**. It goes into an empty book or the demo, or over a book of the same
 studio. What is cut, damaged, foreign, of a newer version, or would unpack to more than a book can be (200 times its length), is refused with a

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import express, { Router, type Express } from 'express';
+import express, { Router, type Express, type Response } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -8,7 +8,7 @@ import type { Config } from './config.ts';
 import * as http from './http/index.ts';
 import { makeLog, REQUEST_SERIALIZERS } from './log.ts';
 import { startMonitor, type Monitor } from './monitor.ts';
-import { openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
+import { dropOldSounds, openStore, sessionSecret, sessionStore, sweepSessions, type Store } from './store/index.ts';
 import { NotFound, type BookKeeping } from './studio/index.ts';
 
 /** Largest body taken. Phrases are text; two megabytes is a book of them. Our choice. */
@@ -66,9 +66,11 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
   if (config.webFolder) serveWeb(app, config.webFolder);
   app.use(http.refuse);
   await sweepSessions(store);
+  await dropOldSounds(store, now());
   const sweeping = setInterval(
     () => {
       sweepSessions(store).catch((error: unknown) => log.warn({ err: error }, 'old sessions stay for now'));
+      dropOldSounds(store, now()).catch((error: unknown) => log.warn({ err: error }, 'old takes stay for now'));
     },
     60 * 60 * 1000,
   );
@@ -128,8 +130,15 @@ function api(around: Parameters<typeof http.routerOf>[0]): Router {
   return router;
 }
 
+/** The one worker that runs compiled code has a policy of its own: a worker follows that of the file it is begun from. */
+function letStretch(response: Response, path: string): void {
+  if (/stretch\.worker-[\w-]+\.js$/.test(path))
+    response.setHeader('Content-Security-Policy', "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'");
+}
+
 function serveWeb(app: Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  const assets = { immutable: true, maxAge: '1y', fallthrough: false, setHeaders: letStretch };
+  app.use('/assets', express.static(join(folder, 'assets'), assets));
   app.use(express.static(folder, { index: false }));
   app.get('/{*path}', (_request, response) => {
     response.sendFile(join(folder, 'index.html'));

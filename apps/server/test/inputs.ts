@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Input, Plan, Role, RouteName, Series } from '@jam-ledger/contract';
+import type { Input, Plan, Role, RouteName, Series, SoundFacts, TakeBody } from '@jam-ledger/contract';
 import { UNMOVED } from '@jam-ledger/core/notation';
 import { NOW, PHRASE, REQUEST, SECTION, seriesOf, SET_UP, type Browser } from './studio.ts';
 
@@ -28,7 +28,8 @@ export interface World {
       | 'pin'
       | 'hearing'
       | 'series'
-      | 'otherSeries',
+      | 'otherSeries'
+      | 'take',
       string
     >
   >;
@@ -44,6 +45,16 @@ export interface Asker {
 const today = NOW.toISOString().slice(0, 10);
 let count = 0;
 const next = () => (count += 1);
+
+/** A file of sound that there is none of. */
+export function soundOf(seconds: number): SoundFacts {
+  return { name: 'tide.wav', type: 'audio/wav', bytes: 44, seconds, print: 'ab'.repeat(32) };
+}
+
+/** A take as a device sends it. */
+export function takeOf(id: string): TakeBody {
+  return { ...soundOf(3), id, playedAt: NOW.toISOString(), bpm: 78, isClean: false, came: '10 of 12 notes right' };
+}
 
 /** What is sent with each route so that it is answered, about the rows of a world. */
 export const INPUTS: {
@@ -157,6 +168,21 @@ export const INPUTS: {
       body: { version: 1, state: isStudent ? 'withdrawn' : 'declined', reason: isStudent ? '' : 'no', scope: null },
     };
   },
+  songRecording: ({ ids }) => Promise.resolve({ id: ids.song }),
+  knowRecording: ({ ids }) => Promise.resolve({ id: ids.song, body: soundOf(next()) }),
+  forgetRecording: ({ ids }) => Promise.resolve({ id: ids.song }),
+  takes: ({ ids }) => Promise.resolve({ id: ids.piece }),
+  sendTake: ({ ids }) => Promise.resolve({ id: ids.piece, body: takeOf(randomUUID()) }),
+  answerTake: async ({ ids, versionOf }) => ({
+    id: ids.take,
+    body: { version: await versionOf('sounds', ids.take), answer: `Good, ${next()}.` },
+  }),
+  async deleteTake({ ids, student }) {
+    const { id } = (await student.post(`/api/pieces/${ids.piece}/takes`).send(takeOf(randomUUID())).expect(201)).body;
+    return { id };
+  },
+  sendPart: ({ ids }) => Promise.resolve({ id: ids.take, query: { part: 0 } }),
+  sound: ({ ids }) => Promise.resolve({ id: ids.take }),
   songs: nothing,
   sheet: ({ ids }) => Promise.resolve({ id: ids.song }),
   bringIn: ({ ids }) =>

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { addPerson, addStudio, keepWards, migrate } from '../src/store/index.ts';
 import { hashPassword, makeBackup } from '../src/studio/index.ts';
-import { INPUTS, NAMED_ELSEWHERE, PASSWORD, seriesIn, type Asker, type World } from './inputs.ts';
+import { INPUTS, NAMED_ELSEWHERE, PASSWORD, seriesIn, takeOf, type Asker, type World } from './inputs.ts';
 import { NOW, openServer, PHRASE, REQUEST, SECTION, moveTo, type TestServer } from './studio.ts';
 import { freshDatabase } from '../../../tools/cluster.ts';
 
@@ -80,6 +80,13 @@ async function makeWorld(place: string): Promise<World> {
   await make(`/pieces/${piece.id}/hearings`, hearing);
   const series = await make('/series', seriesIn(idOf('student'), 500));
   const other = await make('/series', seriesIn(idOf('other student'), 501));
+  const take = await make(`/pieces/${piece.id}/takes`, takeOf(id()), student);
+  await student
+    .put(`/api/sounds/${take.id}`)
+    .query({ part: 0 })
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.alloc(44))
+    .expect(200);
   const { file } = await makeBackup(server.databaseUrl, folder, { why: 'by hand', now: NOW, keep: 9 });
   return {
     studioId,
@@ -93,7 +100,7 @@ async function makeWorld(place: string): Promise<World> {
     ids: {
       ...{ student: idOf('student'), nobodys: nobodys.id, request: request.id, song, section: section.id },
       ...{ phrase: phrase.id, piece: piece.id, entry: entry.id, pin: pin.id, hearing: hearing.id },
-      ...{ series: series.id, otherSeries: other.id },
+      ...{ series: series.id, otherSeries: other.id, take: take.id },
     },
   };
 }
@@ -145,8 +152,8 @@ function expected(name: RouteName, who: Name | 'nobody'): number {
   if (name === 'putBack') return who === 'student' ? 200 : 403;
   const isOthers = of === 'studio' || of === 'self';
   if (who === 'other student' && !isOthers) return 403;
-  // Nothing is sent that is a backup, nor a password that holds.
-  return name === 'bringBackup' || name === 'restore' ? 422 : 200;
+  // Nothing is sent that is a backup, or a part of a sound, nor a password that holds.
+  return name === 'bringBackup' || name === 'restore' || name === 'sendPart' ? 422 : 200;
 }
 
 /** What is taken out leaves a line in the trail; whoever signs in on a new device does, too. */

@@ -21,6 +21,7 @@ export * from './lessons.ts';
 export * from './reports.ts';
 export * from './schools.ts';
 export * from './licks.ts';
+export * from './sounds.ts';
 export { pathOf } from './route.ts';
 export type { AuthorsRow, FileGiven, Of, Route, StudentsRow } from './route.ts';
 export { ROUTE_NAMES, ROUTES } from './routes.ts';

@@ -24,9 +24,13 @@ export const words: Promised<string> = (value) => typeof value === 'string';
 /** A file that is given to whoever asks: where it lies, or what makes it, and what it is called there. */
 export interface FileGiven {
   readonly name: string;
-  /** Where it lies; else `stream` makes it. */
+  /** Where it lies; else `stream` makes it, or `range` any stretch of its bytes, both ends included. */
   readonly path?: string;
   readonly stream?: object;
+  readonly range?: (from: number, to: number) => object;
+  /** Its length and media type, where it is given in ranges. */
+  readonly bytes?: number;
+  readonly type?: string;
 }
 
 /** A file comes back, of the type that the route names; it is no JSON, and asked for by a link. */
@@ -43,7 +47,7 @@ export interface Sent<T> {
 export const type = <T>(): Sent<T> => ({});
 
 /** Rows that are one student’s. */
-export type StudentsRow = 'request' | 'piece' | 'series' | 'song';
+export type StudentsRow = 'request' | 'piece' | 'series' | 'song' | 'sound';
 /** Rows that are whoever wrote them, whatever else that person may do. */
 export type AuthorsRow = 'entry' | 'pin';
 

@@ -7,6 +7,8 @@ import { copyPreviewAnswer, lickWrittenAnswer } from './copies.answers.ts';
 import { copySchema, lickSchema } from './copies.schema.ts';
 import { correctionAnswer, countsAnswer, struckLineAnswer } from './struck.answers.ts';
 import { listSeenSchema, putBackSchema, struckQuerySchema } from './struck.schema.ts';
+import { recordingOfSongAnswer, sentTakeAnswer, studioSoundAnswer } from './sounds.answers.ts';
+import { partQuerySchema, recordingSchema, takeAnswerSchema, takeSchema } from './sounds.schema.ts';
 import { deskAnswer, foundAnswer } from './desk.answers.ts';
 import { searchQuerySchema } from './desk.schema.ts';
 import { hearingAnswer, homeNoteAnswer, lessonDayAnswer, lessonNoteAnswer } from './lessons.answers.ts';
@@ -119,6 +121,15 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   timeWork: { body: workActionSchema, answer: requestHoursAnswer },
   promise: { body: requestPromiseSchema, answer: songRequestAnswer },
   moveRequest: { body: requestMoveSchema, answer: songRequestAnswer },
+  songRecording: { answer: recordingOfSongAnswer },
+  knowRecording: { body: recordingSchema, answer: recordingOfSongAnswer },
+  forgetRecording: { answer: recordingOfSongAnswer },
+  takes: { answer: list(sentTakeAnswer) },
+  sendTake: { body: takeSchema, answer: sentTakeAnswer },
+  answerTake: { body: takeAnswerSchema, answer: sentTakeAnswer },
+  deleteTake: { answer: nothingAnswer },
+  sendPart: { query: partQuerySchema, answer: studioSoundAnswer },
+  sound: { answer: fileAnswer },
   songs: { answer: list(transcriptionLineAnswer) },
   beginSong: { body: songBeginningSchema, answer: transcriptionAnswer },
   song: { answer: transcriptionAnswer },

@@ -9,6 +9,7 @@ import { copiesRoutes } from './copies.routes.ts';
 import { struckRoutes } from './struck.routes.ts';
 import { calendarRoutes } from './calendar.routes.ts';
 import { entriesRoutes } from './entries.routes.ts';
+import { soundsRoutes } from './sounds.routes.ts';
 import { lessonsRoutes } from './lessons.routes.ts';
 import type { AnswerOf, InputOf } from './route.ts';
 
@@ -26,6 +27,7 @@ export const ROUTES = {
   ...bookRoutes,
   ...copiesRoutes,
   ...struckRoutes,
+  ...soundsRoutes,
 } as const;
 
 /** The name of a route. */

@@ -17,6 +17,7 @@ export * from './series.schema.ts';
 export * from './session.schema.ts';
 export * from './schools.schema.ts';
 export * from './songs.schema.ts';
+export * from './sounds.schema.ts';
 export { ROUTE_SCHEMAS } from './routes.schema.ts';
 export { day, id } from './typed.ts';
 export type { SchemaOf } from './typed.ts';

@@ -60,5 +60,7 @@ test('there is an answer of each kind', () => {
     'moveRequest',
     'bringIn',
     'swapLessons',
+    'sendTake',
+    'answerTake',
   ]);
 });

@@ -228,6 +228,19 @@ const studio: Answer<'schools'> = {
 };
 const ownSchools: Answer<'ownSchools'> = { version: 1, schools: { ...schools, learning: null } };
 
+const sound: Answer<'sendPart'> = {
+  ...{
+    id: ID,
+    version: 1,
+    name: 'tide.flac',
+    type: 'audio/flac',
+    bytes: 900_000,
+    seconds: 61.5,
+    print: 'a'.repeat(64),
+  },
+  ...{ parts: 2, isKept: true },
+};
+
 /** An answer of each kind there is, with everything in it that there can be. */
 export const ANSWERS = {
   book: {
@@ -243,6 +256,12 @@ export const ANSWERS = {
   struck: { kind: 'note', id: ID, version: 2, name: 'mind this', place: 'Opening', at: AT, mayPutBack: true },
   corrections: {
     ...{ id: ID, at: AT, by: 'Mara', kind: 'section', field: 'start', name: '1A', was: '0:17', became: '0:18' },
+  },
+  songRecording: { recording: sound },
+  sendPart: sound,
+  takes: {
+    ...{ ...sound, pieceId: OTHER, by: 'Pia', playedAt: AT, bpm: 78.5, isClean: true, came: 'clean', answer: 'Good.' },
+    goesOn: DAY,
   },
   counts: { desk: 1, requests: 2, practice: 3, home: 4 },
   bringBackup: backup,

@@ -1,5 +1,7 @@
 import type { Input, RouteName } from '../src/index.ts';
 
+const soundFacts = { name: 'tide.flac', type: 'audio/flac', bytes: 900_000, seconds: 61.5, print: 'a'.repeat(64) };
+
 /** An id for each thing there is. */
 export const ID = '7f0c2d1e-3b4a-4c5d-8e6f-0a1b2c3d4e5f';
 const OTHER = '0d9b6c5a-1f2e-4a3b-9c8d-7e6f5a4b3c2d';
@@ -164,6 +166,12 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
   strikeEntry: { version: 1, struck: true },
   strikePin: { version: 1, struck: true },
   strikeHearing: { version: 1, struck: false },
+  knowRecording: soundFacts,
+  sendTake: {
+    ...{ ...soundFacts, id: ID, playedAt: '2026-03-14T10:00:00.000Z', bpm: 78, isClean: true },
+    came: '12 of 14 notes right',
+  },
+  answerTake: { version: 2, answer: 'The second bend is flat.' },
   beginSeries: series,
   changeSeries: { ...series, version: 1, struck: false },
   swapLessons: {
@@ -180,6 +188,7 @@ export const BODIES: { readonly [Name in WithBody]: BodyOf<Name> } = {
 
 /** A sound query of each route that has one, as text. */
 export const QUERIES: { readonly [Name in WithQuery]: Readonly<Record<string, string>> } = {
+  sendPart: { part: '3' },
   everything: { studentId: ID },
   trail: { before: '120' },
   struck: { studentId: ID, songId: OTHER },

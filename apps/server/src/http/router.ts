@@ -30,7 +30,7 @@ export const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
 const WITHOUT_TRANSACTION: ReadonlySet<RouteName> = new Set<RouteName>([
   ...(['changePassword', 'changeNames'] as const),
   // What is done with the whole book goes on behind the answer, or waits for a file that is sent.
-  ...(['makeBackup', 'bringBackup', 'restore'] as const),
+  ...(['makeBackup', 'bringBackup', 'restore', 'sendPart'] as const),
 ]);
 
 /** What may be a moment old is read from a copy of the database, where there is one. */

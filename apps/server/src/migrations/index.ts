@@ -18,6 +18,7 @@ import { secondEdition } from './016-second-edition.ts';
 import { formats } from './017-formats.ts';
 import { ownStudio } from './018-own-studio.ts';
 import { safeBook } from './019-safe-book.ts';
+import { sounds } from './020-sounds.ts';
 
 export type { Migration } from './migration.ts';
 
@@ -42,4 +43,5 @@ export const migrations: readonly Migration[] = [
   formats,
   ownStudio,
   safeBook,
+  sounds,
 ];

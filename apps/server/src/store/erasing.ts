@@ -31,6 +31,11 @@ const PARTS: readonly Part[] = [
     isShown: true,
   },
   { table: 'pins', where: `t.phrase_id IN (${PHRASES}) OR t.person_id = $2`, isShown: true },
+  {
+    table: 'sounds',
+    where: `t.piece_id IN (${PIECES}) OR t.song_id IN (${SONGS}) OR t.person_id = $2 AND t.kind = 'take'`,
+    isShown: true,
+  },
   { table: 'pieces', where: `t.id IN (${PIECES})`, isShown: true },
   { table: 'plans', where: `t.id IN (${SONGS})`, isShown: true },
   { table: 'phrase_facts', where: `t.id IN (${PHRASES})`, isShown: false },

@@ -101,6 +101,7 @@ export {
   givePieces,
   keepHearing,
 } from './lessons.ts';
+export type { SoundModel } from './models.ts';
 export type { HearingRow, LessonNoteRow } from './lessons.ts';
 export { searchAll } from './search.ts';
 export { findHeldBands, findSongsOf, findWeeks } from './reports.ts';
@@ -113,3 +114,4 @@ export { findUnwritten, markWritten } from './mail.ts';
 export { findCorrections, findCounts, findStruck, seeList } from './struck.ts';
 export { closeFeeds, findFeedOf, findFeedPerson } from './calendarFeeds.ts';
 export { findEntriesOf, strikeEntriesOf } from './entries.ts';
+export { bytesKept, dropOldSounds, dropParts, dropSound, keepPart, partsHere, readPart } from './sounds.ts';

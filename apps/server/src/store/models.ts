@@ -16,6 +16,7 @@ export type CalendarFeedModel = ModelOf<typeof tables.CALENDAR_FEEDS>;
 export type MailModel = ModelOf<typeof tables.OUTBOX>;
 export type TrailModel = ModelOf<typeof tables.TRAIL>;
 export type DeviceModel = ModelOf<typeof tables.DEVICES>;
+export type SoundModel = ModelOf<typeof tables.SOUNDS>;
 export type CorrectionModel = ModelOf<typeof tables.CORRECTIONS>;
 export type BookJobModel = ModelOf<typeof tables.BOOK_JOBS>;
 export type RequestModel = ModelOf<typeof tables.REQUESTS>;
@@ -45,6 +46,7 @@ export interface Models {
   readonly outbox: ModelStatic<MailModel>;
   readonly trail: ModelStatic<TrailModel>;
   readonly devices: ModelStatic<DeviceModel>;
+  readonly sounds: ModelStatic<SoundModel>;
   readonly corrections: ModelStatic<CorrectionModel>;
   readonly bookJobs: ModelStatic<BookJobModel>;
   readonly requests: ModelStatic<RequestModel>;
@@ -82,6 +84,7 @@ export function defineModels(sequelize: Sequelize): Models {
     outbox: define('outbox', tables.OUTBOX),
     trail: define('trail', tables.TRAIL),
     devices: define('devices', tables.DEVICES),
+    sounds: define('sounds', tables.SOUNDS),
     corrections: define('corrections', tables.CORRECTIONS),
     bookJobs: define('book_jobs', tables.BOOK_JOBS),
     requests: define('requests', tables.REQUESTS),

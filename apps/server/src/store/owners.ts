@@ -15,6 +15,7 @@ export async function findStudentOf(store: Store, row: StudentsRow, of: RowOf): 
     request: () => store.requests.findOne({ where, attributes }),
     piece: () => store.pieces.findOne({ where, attributes }),
     song: () => store.transcriptions.findOne({ where, attributes }),
+    sound: () => store.sounds.findOne({ where, attributes }),
     series: () => store.series.findOne({ where, attributes }),
   } as const;
   return (await tables[row]())?.studentId;

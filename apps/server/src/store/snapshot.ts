@@ -82,11 +82,12 @@ async function tablesOf(client: pg.Client): Promise<readonly TableShape[]> {
   return shapes;
 }
 
-/** Tables that are no part of an archive: who is signed in and from where, what the servers share, what is being done. */
+/** Tables that are no part of an archive: who is signed in and from where, what the servers share, what is being done, bytes of sound. */
 export const ARCHIVED_WITHOUT: readonly string[] = [
   ...PASSING.filter((name) => name !== 'phrase_facts'),
   'devices',
   'book_jobs',
+  'sound_parts',
 ];
 
 /** The tables of a book but those named, with the columns that are not computed by the database. */

@@ -406,3 +406,27 @@ export const WORK_SPANS = {
   seenAt: moment(),
   endedAt: orNull(moment()),
 } as const;
+
+/** The columns of `sounds`: recordings of songs and takes of pieces. */
+export const SOUNDS = {
+  ...row(),
+  kind: text(),
+  /** The student whose song or piece it is, and who brought it. */
+  studentId: uuid(),
+  personId: uuid(),
+  songId: orNull(uuid()),
+  pieceId: orNull(uuid()),
+  name: text(),
+  type: text(),
+  bytes: whole(),
+  seconds: real(),
+  print: text(),
+  madeAt: moment(),
+  playedAt: orNull(moment()),
+  bpm: orNull(real()),
+  isClean: withDefault(flag(), false),
+  came: withDefault(text(), ''),
+  answer: withDefault(text(), ''),
+  /** The day on which it goes; null for never. */
+  goesOn: orNull(day()),
+} as const;

@@ -76,3 +76,14 @@ export { openArchive } from './book/readArchive.ts';
 export { restoreArchive } from './book/restoreArchive.ts';
 export { showTrail, writeTrail } from './book/trail.ts';
 export { writeArchive } from './book/writeArchive.ts';
+export {
+  answerTake,
+  deleteTake,
+  forgetRecording,
+  giveSound,
+  knowRecording,
+  listTakes,
+  sendTake,
+  showRecording,
+  takeInPart,
+} from './sounds/sounds.ts';

@@ -44,7 +44,7 @@ export async function requireOwner(
   if (studentId !== undefined && !visible.includes(studentId)) throw new Forbidden('This belongs to somebody else.');
 }
 
-const STUDENTS_ROWS: readonly Of[] = ['request', 'piece', 'series', 'song'] satisfies readonly StudentsRow[];
+const STUDENTS_ROWS: readonly Of[] = ['request', 'piece', 'series', 'song', 'sound'] satisfies readonly StudentsRow[];
 const AUTHORS_ROWS: readonly Of[] = ['entry', 'pin'] satisfies readonly AuthorsRow[];
 
 function isStudents(of: Of): of is StudentsRow {

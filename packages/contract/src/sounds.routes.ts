@@ -1,0 +1,86 @@
+import { file, many, nothing, one, route, type } from './route.ts';
+import type { PartQuery, RecordingOfSong, SentTake, SoundFacts, StudioSound, TakeAnswer, TakeBody } from './sounds.ts';
+import { ALL, PLAYERS, STUDENTS, TEACHERS } from './who.ts';
+
+/** Recordings of songs and takes of pieces. */
+export const soundsRoutes = {
+  songRecording: route({
+    method: 'GET',
+    path: '/songs/:id/recording',
+    who: TEACHERS,
+    of: 'song',
+    does: 'tells which recording a song is worked out from, and whether the studio keeps it',
+    answer: one<RecordingOfSong>(),
+  }),
+  knowRecording: route({
+    method: 'PUT',
+    path: '/songs/:id/recording',
+    who: TEACHERS,
+    of: 'song',
+    does: 'notes which recording a song is worked out from',
+    body: type<SoundFacts>(),
+    answer: one<RecordingOfSong>(),
+  }),
+  forgetRecording: route({
+    method: 'DELETE',
+    path: '/songs/:id/recording',
+    who: TEACHERS,
+    of: 'song',
+    does: 'deletes the recording of a song from the studio; which one it was stays known',
+    answer: one<RecordingOfSong>(),
+  }),
+  takes: route({
+    method: 'GET',
+    path: '/pieces/:id/takes',
+    who: ALL,
+    of: 'piece',
+    does: 'lists the takes that were sent of a piece, the newest first',
+    answer: many<SentTake>(),
+  }),
+  sendTake: route({
+    method: 'POST',
+    path: '/pieces/:id/takes',
+    who: STUDENTS,
+    of: 'piece',
+    does: 'sends a take of a piece to the teacher; its sound follows in parts',
+    body: type<TakeBody>(),
+    answer: one<SentTake>(),
+    creates: true,
+  }),
+  answerTake: route({
+    method: 'PUT',
+    path: '/takes/:id',
+    who: TEACHERS,
+    of: 'sound',
+    does: 'answers a take in words',
+    body: type<TakeAnswer>(),
+    answer: one<SentTake>(),
+  }),
+  deleteTake: route({
+    method: 'DELETE',
+    path: '/takes/:id',
+    who: PLAYERS,
+    of: 'sound',
+    does: 'deletes a take from the studio at once',
+    answer: nothing,
+  }),
+  sendPart: route({
+    method: 'PUT',
+    path: '/sounds/:id',
+    who: PLAYERS,
+    of: 'sound',
+    does: 'takes in one part of a sound; the same part again changes nothing',
+    query: type<PartQuery>(),
+    takes: 'application/octet-stream',
+    answer: one<StudioSound>(),
+  }),
+  sound: route({
+    method: 'GET',
+    path: '/sounds/:id',
+    who: ALL,
+    of: 'sound',
+    does: 'gives a sound that is kept, whole or a range of it',
+    answer: file,
+    type: 'application/octet-stream',
+  }),
+} as const;

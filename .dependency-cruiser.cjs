@@ -8,7 +8,7 @@ const FLOORS = [
   ['songs', 'practice', 'lessons', 'series'],
   ['ledger', 'desk', 'licks', 'people', 'requests', 'book'],
   ['playing'],
-  ['files', 'copies', 'struck', 'takes'],
+  ['files', 'copies', 'struck', 'takes', 'recordings'],
   ['tab', 'session', 'schools'],
   ['sound'],
   ['ui'],

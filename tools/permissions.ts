@@ -15,6 +15,7 @@ const WHOSE: Readonly<Record<Of, string>> = {
   piece: 'the student’s',
   series: 'the student’s',
   song: 'the student’s',
+  sound: 'the student’s',
   entry: 'whoever posted it',
   pin: 'whoever pinned it',
 };

@@ -4,7 +4,7 @@ import { readShorthand } from '@jam-ledger/core/notation';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { enableAutoUnmount } from '@vue/test-utils';
 import TakeResult from '../src/takes/TakeResult.vue';
-import { flagsOf, sayTake } from '../src/takes/takeWords.ts';
+import { besideEachOther, flagsOf, sayTake } from '../src/takes/takeWords.ts';
 import { button, show, words } from './mounting.ts';
 import { openStudio } from './studio.ts';
 
@@ -113,5 +113,28 @@ describe('what was heard', () => {
   });
   test('a clipped one says what to do', () => {
     expect(words(open(takeOf(all, { trouble: 'clipped' })))).toContain('sit further from the microphone');
+  });
+});
+
+describe('two takes beside each other', () => {
+  const before = takeOf([event(0), event(1, { verdict: 'late' }), event(2, { verdict: 'missing' }), event(3)]);
+  const after = takeOf([event(0), event(1), event(2, { verdict: 'late' }), event(3)], { bpm: 80 });
+
+  test('show how each came out, and the notes that came out otherwise', () => {
+    const { rows, changes } = besideEachOther(before, after);
+    expect(rows.map(({ values }) => values)).toEqual([
+      ['not yet', 'not yet'],
+      ['71.6 bpm', '80.0 bpm'],
+      ['2 of 4', '3 of 4'],
+      ['12 ms', '12 ms'],
+    ]);
+    expect(changes).toEqual([
+      { note: 2, verdicts: ['late', 'right'] },
+      { note: 3, verdicts: ['missing', 'late'] },
+    ]);
+  });
+
+  test('of different stretches compare no notes', () => {
+    expect(besideEachOther(before, takeOf([event(0)])).changes).toEqual([]);
   });
 });

@@ -41,9 +41,21 @@ export interface KeptTake {
   readonly file: Blob;
   /** null where it was not judged yet, as when the page was closed while it was recorded. */
   readonly judged: JudgedTake | null;
+  /** How long the recording is, seconds, once it was read. */
+  readonly seconds?: number;
+  /** Whether it waits to be sent to the teacher, or was; left out where nobody asked. */
+  readonly sending?: 'waits' | 'sent';
+}
+
+/** The recording of a song on this device. */
+export interface KeptRecording {
+  readonly songId: string;
+  readonly name: string;
+  readonly file: Blob;
 }
 
 interface Device extends DBSchema {
+  recordings: { key: string; value: KeptRecording };
   takes: { key: string; value: KeptTake; indexes: { pieceId: string } };
   waiting: { key: number; value: WaitingEntry; indexes: { id: string } };
   pieces: { key: string; value: Piece };
@@ -53,8 +65,9 @@ interface Device extends DBSchema {
 let opened: Promise<IDBPDatabase<Device>> | undefined;
 
 function device(): Promise<IDBPDatabase<Device>> {
-  opened ??= openDB<Device>('jam-ledger', 2, {
+  opened ??= openDB<Device>('jam-ledger', 3, {
     upgrade(database, before) {
+      if (before < 3) database.createObjectStore('recordings', { keyPath: 'songId' });
       if (before < 2) database.createObjectStore('takes', { keyPath: 'id' }).createIndex('pieceId', 'pieceId');
       if (before > 0) return;
       // Lines are counted by the database, so that they come out in the order they went in, whatever a clock says.
@@ -101,6 +114,13 @@ export const keptTakes = {
   },
   put: async (take: KeptTake) => void (await (await device()).put('takes', take)),
   remove: async (id: string) => (await device()).delete('takes', id),
+} as const;
+
+/** The recordings of this device. @throws DOMException where the browser keeps nothing, or has no room left */
+export const keptRecordings = {
+  of: async (songId: string) => (await device()).get('recordings', songId),
+  put: async (recording: KeptRecording) => void (await (await device()).put('recordings', recording)),
+  remove: async (songId: string) => (await device()).delete('recordings', songId),
 } as const;
 
 /** Copies of what was seen last, for when the studio cannot be reached. */

@@ -8,7 +8,7 @@ import { storeToRefs } from 'pinia';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { useNotices, useSession } from '../session/index.ts';
-import { dayText, momentText } from '../ui/index.ts';
+import { chosenFile, dayText, momentText } from '../ui/index.ts';
 import BackupList from './BackupList.vue';
 import { sizeText, useBook } from './book.ts';
 import RestoreDialog from './RestoreDialog.vue';
@@ -69,9 +69,9 @@ function restoreBegan(began: boolean): void {
   if (began) void back(() => undefined);
 }
 
-async function bring({ files }: FileUploadSelectEvent): Promise<void> {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (!(file instanceof File)) return;
+async function bring(event: FileUploadSelectEvent): Promise<void> {
+  const file = chosenFile(event);
+  if (!file) return;
   [bringing.value, trouble.value] = [true, ''];
   try {
     restoring.value = await book.bring(file);

@@ -9,6 +9,7 @@ import { DownloadMenu, fileName, saveFile } from '../files/index.ts';
 import { useNotices } from '../session/index.ts';
 import { ENTRY_HEADINGS, entryRows, LEDGER_HEADINGS, ledgerRows } from './ledgerTable.ts';
 import { readResults, type ResultsRead } from './readResults.ts';
+import { chosenFile } from '../ui/index.ts';
 
 const props = defineProps<{
   ledger: Ledger;
@@ -47,9 +48,9 @@ const items = computed(() => [
   })),
 ]);
 
-async function read({ files }: FileUploadSelectEvent): Promise<void> {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (file instanceof File) found.value = readResults(await file.text(), props.ledger.pieces, props.ledger.today);
+async function read(event: FileUploadSelectEvent): Promise<void> {
+  const file = chosenFile(event);
+  if (file) found.value = readResults(await file.text(), props.ledger.pieces, props.ledger.today);
 }
 
 async function accept(): Promise<void> {

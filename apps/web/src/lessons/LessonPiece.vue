@@ -6,6 +6,7 @@ import { isForPage, useNotices, useSession } from '../session/index.ts';
 import { useHearing } from './useHearing.ts';
 import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { PinList, PostResult, usePinning, useStepping } from '../playing/index.ts';
+import { SentTakes, useSentTakes } from '../takes/index.ts';
 import { TabPage, useReading } from '../tab/index.ts';
 import HearingPoints from './HearingPoints.vue';
 import { useLedger } from '../ledger/index.ts';
@@ -17,6 +18,12 @@ const props = defineProps<{ post: (bpm: number, outcome: Outcome) => Promise<voi
 const store = useLedger();
 const notices = useNotices();
 const session = useSession();
+const sentTakes = useSentTakes();
+watch(
+  () => piece.value.id,
+  (id) => void notices.tell(() => sentTakes.load(id)),
+  { immediate: true },
+);
 const bpm = ref<number | null>(piece.value.next.bpm);
 watch(piece, (now, before) => {
   if (now.id !== before.id || now.next.bpm !== before.next.bpm) bpm.value = now.next.bpm;
@@ -126,6 +133,7 @@ useEventListener('keydown', (event) => {
       <strong>{{ step.place }}</strong> {{ step.says }}
     </p>
     <PostResult v-model:bpm="bpm" medium="ink" :keys="true" :post="send" />
+    <SentTakes :zone="session.me?.studio.zone ?? 'UTC'" :ink="post" />
     <div class="columns">
       <HearingPoints
         ref="list"

@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import { ref, shallowRef } from 'vue';
-import { dayText } from '../ui/index.ts';
+import { chosenFile, dayText } from '../ui/index.ts';
 
 const props = defineProps<{
   holidays: readonly Holiday[];
@@ -35,9 +35,9 @@ const found = shallowRef<ClosedDays>();
 /** So many years ahead, what recurs is read. Our choice. */
 const YEARS = 2;
 
-async function read({ files }: FileUploadSelectEvent): Promise<void> {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (!(file instanceof File)) return;
+async function read(event: FileUploadSelectEvent): Promise<void> {
+  const file = chosenFile(event);
+  if (!file) return;
   const { holidays, problems } = readClosedDays(await file.text(), { from: props.today, years: YEARS });
   const isNew = ({ from: first, to: last }: Holiday) =>
     !props.holidays.some((one) => one.from === first && one.to === last);

@@ -5,14 +5,15 @@ import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import { shallowRef } from 'vue';
 import { DownloadMenu, saveFile } from '../files/index.ts';
 import { readNames, studentsTable, type NamesRead } from './studentsTable.ts';
+import { chosenFile } from '../ui/index.ts';
 
 const props = defineProps<{ students: readonly Student[]; enter: (names: readonly string[]) => Promise<void> }>();
 /** What a table holds, shown before anybody is entered. */
 const found = shallowRef<NamesRead>();
 
-async function read({ files }: FileUploadSelectEvent): Promise<void> {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (file instanceof File)
+async function read(event: FileUploadSelectEvent): Promise<void> {
+  const file = chosenFile(event);
+  if (file)
     found.value = readNames(
       await file.text(),
       props.students.map(({ name }) => name),

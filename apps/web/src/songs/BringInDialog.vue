@@ -13,6 +13,7 @@ import Select from 'primevue/select';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { askFiles, endFiles, type ReadFile } from '../files/index.ts';
 import { TabPage, tuningOf } from '../tab/index.ts';
+import { chosenFile } from '../ui/index.ts';
 
 const props = defineProps<{
   song: Transcription;
@@ -147,9 +148,9 @@ function accept(): Promise<void> {
   });
 }
 
-function choose({ files }: FileUploadSelectEvent): void {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (file instanceof File) void take(file);
+function choose(event: FileUploadSelectEvent): void {
+  const file = chosenFile(event);
+  if (file) void take(file);
 }
 </script>
 

@@ -16,7 +16,6 @@ import { pressOnDesk } from './deskKeys.ts';
 import { listenAgain } from './listenAgain.ts';
 import { useSetUp } from './setup/useSetUp.ts';
 import { useFormDesk } from './form/useFormDesk.ts';
-import { useSongClock } from './form/useSongClock.ts';
 import { useSongForm } from './form/useSongForm.ts';
 import FormMargin from './form/FormMargin.vue';
 import FormStrip from './form/FormStrip.vue';
@@ -32,9 +31,12 @@ import { CorrectionsButton, StruckButton } from '../struck/index.ts';
 import { takeablesOf } from './takeables.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
-import { setUpOf, useSong } from './song.ts';
+import { setUpOf, useSong, withChange } from './song.ts';
 import { useSongPhrases } from './songPhrases.ts';
 import PhraseDesk from './phrase/PhraseDesk.vue';
+import { RecordingBar, WaveStrip } from '../recordings/index.ts';
+import RecordingMargin from './recording/RecordingMargin.vue';
+import { useSongRecording } from './recording/useSongRecording.ts';
 
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 
@@ -104,9 +106,15 @@ const copyables = computed((): readonly Copyable[] => [
 ]);
 const bringing = useBringIn();
 const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
-const clock = useSongClock(() =>
-  Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
+const recording = useSongRecording(
+  () => store.song,
+  form,
+  () => Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
 );
+const { clock, recorded } = recording;
+const length = computed(() => recorded.recording.value?.seconds ?? song.value?.songSeconds ?? null);
+
+const phraseDesk = useTemplateRef('phraseDesk');
 
 async function keep(change: SetUpChange): Promise<void> {
   await keepSetUp(change);
@@ -143,7 +151,7 @@ async function keepChange(atSeconds: number, change: TempoMark | undefined): Pro
   if (!current) return;
   const changes = changesWith(current.changes, atSeconds, change);
   if (JSON.stringify(changes) === JSON.stringify(current.changes)) return;
-  await keepSetUp({ ...setUpOf(current), changes, version: current.version });
+  await keepSetUp(withChange(current, { changes }));
 }
 
 const changeAt = (seconds: number) => song.value?.changes.find(({ atSeconds }) => atSeconds === seconds);
@@ -252,7 +260,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :sections="song.sections"
       :rounds="form.rounds.value"
       :tempo-changes="form.tempoChanges.value"
-      :song-seconds="song.songSeconds"
+      :song-seconds="length"
       :student-layer="song.studentLayer"
       :rig="song.rig"
       :chosen="section?.id"
@@ -260,6 +268,29 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       @choose="showSection"
       @move="desk.move"
       @drop="desk.drop"
+      @stamp="phraseDesk?.stamp($event)"
+      @beat="recording.tap"
+    >
+      <template v-if="recorded.recording.value" #wave="{ perSecond }">
+        <WaveStrip :recording="recorded.recording.value" :per-second="perSecond" :loop="recorded.loop.value" />
+      </template>
+    </FormStrip>
+    <RecordingBar
+      v-if="song.student.isStudent"
+      class="screen-only"
+      :recorded="recorded"
+      :held-names="recording.heldNames.value"
+      :off-cents="recorded.heard.value?.off?.cents ?? 0"
+      @bring="recording.bring"
+      @band="recording.bringBand"
+      @count-in="recording.countedIn"
+    >
+      <Button v-if="section" size="small" text label="Loop the section" @click="recording.loopOver({ section })" />
+      <Button v-if="phrase" size="small" text label="Loop the phrase" @click="recording.loopOver({ phrase })" />
+    </RecordingBar>
+    <RecordingMargin
+      :disagrees="recording.disagrees.value"
+      @take="(change) => song && notices.tell(() => keep(withChange(song!, change)))"
     />
     <SectionForm
       v-if="editing === 'new-section'"
@@ -317,6 +348,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       </aside>
       <PhraseDesk
         v-if="phrase && songThere"
+        ref="phraseDesk"
         :key="phrase.id"
         :phrase="phrase"
         :song="songThere"
@@ -328,6 +360,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :keep="store.keepPhrase"
         :meter-of="({ sectionId }) => writeMeter(form.tempoOf(sectionId).meter)"
         :tempo-change="form.tempoOf(phrase.sectionId)"
+        :recording="recording"
         @go-phrase="goPhrase"
         @open="openPhrase"
       />

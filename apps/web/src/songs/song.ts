@@ -36,6 +36,11 @@ export function setUpOf(song: SetUp): SetUp {
   };
 }
 
+/** A change of the set-up with all that stays, over the version that is seen. */
+export function withChange(song: SetUp & { readonly version: number }, change: Partial<SetUpChange>): SetUpChange {
+  return { ...setUpOf(song), version: song.version, ...change };
+}
+
 /** What of a section a person can change. */
 export function sectionBody(section: SectionBody): SectionBody {
   const { label, role, startSeconds, startKnown, bars, barsKnown, tuning, capo, times, open, passes, jump } = section;
@@ -161,7 +166,7 @@ export const useSong = defineStore('song', () => {
     const to = new Map(moves.filter(([from, there]) => from !== there));
     if (to.size === 0 || !current?.changes.some(({ atSeconds }) => to.has(atSeconds))) return;
     const changes = current.changes.map((one) => ({ ...one, atSeconds: to.get(one.atSeconds) ?? one.atSeconds }));
-    await changeSetUp({ ...setUpOf(current), changes, version: current.version });
+    await changeSetUp(withChange(current, { changes }));
   }
 
   /** Changes some fields of sections, and offers to take all of that back. */

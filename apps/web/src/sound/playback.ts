@@ -9,6 +9,7 @@ import {
 } from '@jam-ledger/core/notation';
 import type { Tuning } from '@jam-ledger/core/pitch';
 import { backingOf } from '@jam-ledger/core/sound';
+import { sharedContext } from './context.ts';
 import type { SoundRenderer } from './sound.worker.ts';
 import { lazyWorker } from './worker.ts';
 
@@ -33,13 +34,6 @@ const PIECE_SECONDS = 0.75;
 const AHEAD_SECONDS = 1.6;
 /** From pressing play to the first sound, once it is rendered, seconds. Our choice. */
 const START_SECONDS = 0.05;
-
-let sharedContext: AudioContext | undefined;
-
-function audio(): AudioContext {
-  sharedContext ??= new AudioContext({ latencyHint: 'interactive' });
-  return sharedContext;
-}
 
 const sound = lazyWorker<SoundRenderer>(
   'The sound',
@@ -77,7 +71,7 @@ export class Playback {
     this.#along = accompany(plan.phrase, plan);
     const { beats, beatSeconds } = this.#along.countIn;
     this.#countInSeconds = plan.countIn ? beats * beatSeconds : 0;
-    const context = audio();
+    const context = sharedContext();
     const gain = (value: number) => {
       const node = context.createGain();
       node.gain.value = value;
@@ -102,7 +96,7 @@ export class Playback {
   }
 
   async start(): Promise<void> {
-    const context = audio();
+    const context = sharedContext();
     await context.resume();
     const shift = this.#countInSeconds;
     const { beats, beatSeconds } = this.#along.countIn;
@@ -126,7 +120,7 @@ export class Playback {
   }
 
   async #renderNext(): Promise<void> {
-    const context = audio();
+    const context = sharedContext();
     const done = this.#pieces.length * PIECE_SECONDS;
     const seconds = Math.min(PIECE_SECONDS, this.#length - done);
     if (seconds <= 0) return;
@@ -144,7 +138,7 @@ export class Playback {
 
   async #advance(): Promise<void> {
     if (this.#stopped) return;
-    const context = audio();
+    const context = sharedContext();
     this.#tellMoment(context.currentTime - this.#startAt);
     if (this.#busy) return;
     this.#busy = true;
@@ -173,7 +167,7 @@ export class Playback {
   #schedule(index: number): boolean {
     const piece = this.#pieces[index];
     if (!piece || this.#stopped) return false;
-    const context = audio();
+    const context = sharedContext();
     const again = this.#scheduled >= this.#count;
     const at = this.#nextAt();
     this.#scheduled += 1;
@@ -203,7 +197,7 @@ export class Playback {
   }
 
   setLevels(levels: Levels): void {
-    const context = audio();
+    const context = sharedContext();
     for (const track of TRACKS)
       this.#gains[track].gain.setTargetAtTime(levels[track], context.currentTime, LEVEL_GLIDE_SECONDS);
   }

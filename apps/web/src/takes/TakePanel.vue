@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import type { Outcome } from '@jam-ledger/contract';
 import type { Phrase } from '@jam-ledger/core/notation';
-import { useLocalStorage } from '@vueuse/core';
+import { useLocalStorage, useObjectUrl } from '@vueuse/core';
 import Button from 'primevue/button';
 import Checkbox from 'primevue/checkbox';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import ProgressBar from 'primevue/progressbar';
 import Select from 'primevue/select';
-import { computed, onBeforeUnmount, ref, useId, watch } from 'vue';
-import { momentText } from '../ui/index.ts';
+import { computed, ref, useId } from 'vue';
+import { chosenFile, momentText } from '../ui/index.ts';
 import { LEARNERS } from './learners.ts';
+import SentTakes from './SentTakes.vue';
 import TakeResult from './TakeResult.vue';
+import TakesBeside from './TakesBeside.vue';
 import type { KeptTake, useTake } from './useTake.ts';
 
 const props = defineProps<{
@@ -21,7 +23,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ loop: [from: number, to: number] }>();
 
-const { state, trouble, level, counted, takes, shown, shownId, record, stop, judge, fromFile, fromRoom, remove } =
+const { state, trouble, level, counted, takes, shown, shownId, record, stop, judge, fromFile, fromRoom, remove, send } =
   props.take;
 const id = useId();
 const click = useLocalStorage('jam-take-click', true);
@@ -34,9 +36,9 @@ const doing = computed(() => {
   return state.value === 'judging' ? 'Listening to the take…' : undefined;
 });
 
-function choose({ files }: FileUploadSelectEvent): void {
-  const file: unknown = Array.isArray(files) ? files.at(-1) : undefined;
-  if (file instanceof File) void fromFile(file);
+function choose(event: FileUploadSelectEvent): void {
+  const file = chosenFile(event);
+  if (file) void fromFile(file);
 }
 
 function practise(): void {
@@ -45,13 +47,14 @@ function practise(): void {
 }
 
 /** The take one listens to, from the memory of the page. */
-const address = ref<string>();
-watch(shown, (now, before) => {
-  if (now?.file === before?.file) return;
-  if (address.value) URL.revokeObjectURL(address.value);
-  address.value = now && URL.createObjectURL(now.file);
+const address = useObjectUrl(() => shown.value?.file);
+
+/** The take that stands beside the one that is shown. */
+const besideId = ref<string>();
+const pair = computed((): readonly [KeptTake, KeptTake] | undefined => {
+  const other = takes.value.find(({ id: one }) => one === besideId.value);
+  return shown.value?.judged && other?.judged && other.id !== shown.value.id ? [other, shown.value] : undefined;
 });
-onBeforeUnmount(() => address.value && URL.revokeObjectURL(address.value));
 
 function show(one: KeptTake): void {
   if (one.judged) shownId.value = shownId.value === one.id ? undefined : one.id;
@@ -102,6 +105,7 @@ function show(one: KeptTake): void {
       <TakeResult :judged="shown.judged" :phrase="phrase" :post="post" @loop="(from, to) => emit('loop', from, to)" />
       <audio v-if="address" controls :src="address" aria-label="The take" />
     </template>
+    <TakesBeside v-if="pair" :takes="pair" :zone="zone" />
     <p v-if="takes.length === 0" class="soft">
       Play the piece at this tempo: what was heard is shown at its notes. Takes stay on this device; the practice room
       has simulated players to try it with.
@@ -115,7 +119,25 @@ function show(one: KeptTake): void {
           :aria-label="`${one.id === shownId ? 'Hide' : 'Show'} the take of ${momentText(one.at, zone)}`"
           @click="show(one)"
         />
-        {{ momentText(one.at, zone) }}, {{ one.bpm }} bpm asked<template v-if="!one.judged">, not judged yet</template>
+        {{ momentText(one.at, zone) }}, {{ one.bpm }} bpm asked<template v-if="!one.judged">, not judged yet</template
+        ><template v-if="one.sending === 'waits'">, waits to be sent</template>
+        <Button
+          v-if="one.judged && shown?.judged && one.id !== shownId"
+          size="small"
+          text
+          :label="one.id === besideId ? 'Not beside it' : 'Beside it'"
+          :aria-label="`${one.id === besideId ? 'No longer put' : 'Put'} the take of ${momentText(one.at, zone)} beside the one that is shown`"
+          :aria-pressed="one.id === besideId"
+          @click="besideId = one.id === besideId ? undefined : one.id"
+        />
+        <Button
+          v-if="one.judged && one.sending === undefined"
+          size="small"
+          text
+          label="Send to the teacher"
+          :aria-label="`Send the take of ${momentText(one.at, zone)} to the teacher`"
+          @click="send(one)"
+        />
         <Button
           size="small"
           text
@@ -126,6 +148,7 @@ function show(one: KeptTake): void {
         />
       </li>
     </ul>
+    <SentTakes :zone="zone" />
   </section>
 </template>
 

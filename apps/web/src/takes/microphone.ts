@@ -1,4 +1,4 @@
-import { NotTaken } from './decode.ts';
+import { NotTaken } from '../sound/index.ts';
 
 /** A recording under way. */
 export interface Microphone {

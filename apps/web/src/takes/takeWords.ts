@@ -1,4 +1,4 @@
-import { bendOff, USUAL_CLEAN, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
+import { bendOff, proposeEntry, USUAL_CLEAN, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
 import type { TabFlag } from '../tab/index.ts';
 
 /** The sign of each verdict on the tab, and what it means. */
@@ -41,3 +41,32 @@ export function sayTake({ bpm, startSeconds, tuningCents, unsteadySeconds }: Jud
     Math.abs(tuning) < 4 ? 'in tune' : `${Math.abs(tuning)} cents ${tuning < 0 ? 'flat' : 'sharp'} as a whole`;
   return `Played at ${bpm.toFixed(1)} bpm, ${Math.round(unsteadySeconds * 1000)} ms unsteady, ${tuned}; it begins ${startSeconds.toFixed(2)} s into the recording.`;
 }
+
+/** Two takes of one piece against each other. */
+export interface Beside {
+  /** What is told of each, a line each. */
+  readonly rows: readonly { readonly name: string; readonly values: readonly [string, string] }[];
+  /** Notes that came out otherwise, counted from 1. */
+  readonly changes: readonly { readonly note: number; readonly verdicts: readonly [NoteVerdict, NoteVerdict] }[];
+}
+
+/** Two takes line by line, and the notes in which they differ; of stretches that are not the same, no notes. */
+export function besideEachOther(one: JudgedTake, other: JudgedTake): Beside {
+  const of = (say: (take: JudgedTake) => string): readonly [string, string] => [say(one), say(other)];
+  const isSame = one.events.length === other.events.length;
+  const right = ({ events }: JudgedTake) => events.filter(({ verdict }) => verdict === 'right').length;
+  return {
+    rows: [
+      { name: 'came out', values: of((take) => OUTCOMES[proposeEntry(take).outcome ?? 'untold']) },
+      { name: 'tempo', values: of(({ bpm }) => `${bpm.toFixed(1)} bpm`) },
+      { name: 'notes right', values: of((take) => `${right(take)} of ${take.events.length}`) },
+      { name: 'unsteady', values: of(({ unsteadySeconds }) => `${Math.round(unsteadySeconds * 1000)} ms`) },
+    ],
+    changes: (isSame ? one.events : []).flatMap(({ verdict }, index) => {
+      const then = other.events[index]?.verdict ?? verdict;
+      return then === verdict ? [] : [{ note: index + 1, verdicts: [verdict, then] as const }];
+    }),
+  };
+}
+
+const OUTCOMES = { clean: 'clean', 'not-yet': 'not yet', untold: 'cannot tell' } as const;

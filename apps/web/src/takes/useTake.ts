@@ -1,12 +1,13 @@
 import type { JudgedTake, Learner } from '@jam-ledger/core/listen';
 import { perform } from '@jam-ledger/core/notation';
-import { useIntervalFn, useWakeLock } from '@vueuse/core';
+import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { keptTakes, type KeptTake } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
 import { lazyWorker, type PlayPlan } from '../sound/index.ts';
 import { lengthWithCountIn, startClicks, type ClickTrack } from './clicks.ts';
 import { decode, MAX_TAKE_SECONDS } from './decode.ts';
+import { useSentTakes } from './sentTakes.ts';
 import { openMicrophone, type Microphone } from './microphone.ts';
 import type { TakeListener } from './takes.worker.ts';
 
@@ -35,6 +36,7 @@ const METER_MS = 60;
 /** Takes of one piece: recorded, from a file or from the practice room, judged, and kept on this device. */
 export function useTake(what: () => TakeOf | undefined) {
   const notices = useNotices();
+  const studio = useSentTakes();
   const wake = useWakeLock();
   const state = ref<TakeState>('idle');
   const trouble = ref('');
@@ -61,8 +63,27 @@ export function useTake(what: () => TakeOf | undefined) {
   async function load(): Promise<void> {
     const of = what();
     if (of) takes.value = await keptTakes.of(of.pieceId, of.personId).catch(() => takes.value);
+    if (of) await studio.load(of.pieceId).catch(() => undefined);
+    await sendWaiting();
   }
   watch(() => what()?.pieceId, load, { immediate: true });
+  useEventListener('online', () => void sendWaiting());
+
+  /** What was to be sent while the studio could not be reached goes now. */
+  async function sendWaiting(): Promise<void> {
+    for (const take of takes.value.filter(({ sending }) => sending === 'waits')) await send(take);
+  }
+
+  /** Sends a take to the teacher; while the studio cannot be reached it waits, and says so. */
+  async function send(take: KeptTake): Promise<void> {
+    trouble.value = '';
+    try {
+      const now = await studio.send(take, take.seconds ?? 0);
+      takes.value = takes.value.map((one) => (one.id === now.id ? now : one));
+    } catch (error) {
+      trouble.value = error instanceof Error ? error.message : 'The take could not be sent.';
+    }
+  }
 
   /** Does something with a take and says at its place what stands in the way. */
   async function attempt(during: TakeState, work: () => Promise<void>): Promise<void> {
@@ -149,7 +170,7 @@ export function useTake(what: () => TakeOf | undefined) {
       const { from, to, bpm } = take;
       const asked = { ...plan, bpm, ...(from !== undefined && { from }), ...(to !== undefined && { to }) };
       const judged: JudgedTake = await listener.ask((worker) => worker.judge(audio, perform(plan.phrase, asked), bpm));
-      await keep({ ...take, judged });
+      await keep({ ...take, judged, seconds: audio.samples.length / audio.sampleRate });
       shownId.value = take.id;
     });
   }
@@ -196,5 +217,6 @@ export function useTake(what: () => TakeOf | undefined) {
     fromFile,
     fromRoom,
     remove,
+    send,
   };
 }

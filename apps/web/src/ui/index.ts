@@ -1,4 +1,5 @@
 export { pressAlt } from './altKeys.ts';
+export { chosenFile } from './chosenFile.ts';
 export { default as DoorPage } from './DoorPage.vue';
 export { default as FieldRow } from './FieldRow.vue';
 export { default as NotOpened } from './NotOpened.vue';

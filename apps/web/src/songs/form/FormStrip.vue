@@ -24,7 +24,12 @@ const emit = defineEmits<{
   move: [id: string, startSeconds: number];
   /** A section begins at this place, tapped along with the clock. */
   drop: [seconds: number];
+  /** The phrase on the desk is heard from here. */
+  stamp: [seconds: number];
+  /** A beat falls here. */
+  beat: [seconds: number];
 }>();
+defineSlots<{ wave?: (scale: { readonly perSecond: number }) => unknown }>();
 
 const folded = ref(true);
 const zoom = ref(1);
@@ -118,6 +123,8 @@ function onStripKey({ key }: KeyboardEvent): void {
   else if (key === '+' || key === '=') zoomBy(2);
   else if (key === '-') zoomBy(0.5);
   else if (key === 'p') props.clock.toggle();
+  else if (key === 's') emit('stamp', tenths(props.clock.seconds.value));
+  else if (key === 'b') emit('beat', props.clock.seconds.value);
 }
 
 function zoomBy(times: number): void {
@@ -156,6 +163,7 @@ function zoomBy(times: number): void {
             @key="onKey($event, block)"
           />
         </div>
+        <slot name="wave" :per-second="perSecond" />
         <div class="now" :style="{ left: `${clock.seconds.value * perSecond}px` }"></div>
       </div>
     </div>
@@ -168,6 +176,14 @@ function zoomBy(times: number): void {
         @click="clock.toggle()"
       />
       <Button size="small" text label="Drop a section here (d)" @click="emit('drop', tenths(clock.seconds.value))" />
+      <Button
+        size="small"
+        text
+        label="Stamp the phrase (s)"
+        title="Its first note is heard here"
+        @click="emit('stamp', tenths(clock.seconds.value))"
+      />
+      <Button size="small" text label="Tap a beat (b)" @click="emit('beat', clock.seconds.value)" />
       <Button
         size="small"
         text

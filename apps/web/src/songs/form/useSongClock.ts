@@ -1,17 +1,17 @@
 import { useRafFn } from '@vueuse/core';
 import { ref, type Ref } from 'vue';
 
-/** A clock that runs like the song would; it stands in for the recording until one can be played. */
+/** The clock of a song: that of its recording, or one that runs in silence where there is none. */
 export interface SongClock {
   /** Where the song stands, seconds. */
-  readonly seconds: Ref<number>;
-  readonly running: Ref<boolean>;
+  readonly seconds: Readonly<Ref<number>>;
+  readonly running: Readonly<Ref<boolean>>;
   /** Runs or stops it. */
   toggle(): void;
   goTo(seconds: number): void;
 }
 
-/** A song clock; `end` gives the second at which it stops by itself. */
+/** A clock that runs in silence; `end` gives the second at which it stops by itself. */
 export function useSongClock(end: () => number): SongClock {
   const seconds = ref(0);
   const running = ref(false);

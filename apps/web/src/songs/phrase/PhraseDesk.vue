@@ -2,7 +2,7 @@
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
 import { hasRounds, inRound, UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
-import { reachOfHand } from '@jam-ledger/core/fretboard';
+import { fretPositionsOf, reachOfHand } from '@jam-ledger/core/fretboard';
 import { settledText } from '@jam-ledger/core/placing';
 import { refDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
@@ -11,9 +11,11 @@ import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, TabPage } from '../../tab/index.ts';
-import { pressAlt } from '../../ui/index.ts';
+import { clockText, pressAlt } from '../../ui/index.ts';
 import HandMargin from '../hands/HandMargin.vue';
 import HarmonyNote from '../hands/HarmonyNote.vue';
+import AgreeNote from '../recording/AgreeNote.vue';
+import type { SongRecording } from '../recording/useSongRecording.ts';
 import { useSongPhrases } from '../songPhrases.ts';
 import PhraseMargin from './PhraseMargin.vue';
 import TabNote from './TabNote.vue';
@@ -39,6 +41,7 @@ const props = defineProps<{
   meterOf: (phrase: Phrase) => string;
   /** How often its section goes round. */
   times: number;
+  recording: SongRecording;
   /** Whether the keyboard goes into the text as soon as it is there. */
   typing: boolean;
 }>();
@@ -63,6 +66,11 @@ const { withStaff, withNeck, mirrored, staff, underCaret } = usePhraseView(
   { phrase: () => reading.value.phrase, tuning, key },
   caret,
 );
+/** Where the pitches of a held moment lie on this neck. */
+const held = computed(() => {
+  const midis = props.recording.recorded.held.value;
+  return midis?.flatMap((midi) => fretPositionsOf(midi, guitar.value));
+});
 const { ways, refers, addWay } = usePhraseWays(
   () => props.phrase,
   (id) => emit('open', id),
@@ -113,10 +121,27 @@ function apply({ span, text: fixed }: Fix): void {
   editor.value?.replace(span, fixed);
 }
 
+/** The phrase is heard from here: its stamp stands before its first note. */
+function stamp(seconds: number): void {
+  const before = text.value;
+  const leading = LEADING_STAMP.exec(before)?.[0] ?? '';
+  editor.value?.replace({ from: 0, to: leading.length }, `@${clockText(seconds)} `);
+  notices.say(`“${props.phrase.name}” is heard from ${clockText(seconds)}.`, () => {
+    replaceAll(before);
+    return Promise.resolve();
+  });
+}
+defineExpose({ stamp });
+
 /** Puts another text in the place of all of it; the editor can undo that. */
 function replaceAll(written: string): void {
   editor.value?.replace({ from: 0, to: text.value.length }, written);
 }
+</script>
+
+<script lang="ts">
+/** A stamp before everything else. */
+const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
 </script>
 
 <template>
@@ -185,7 +210,7 @@ function replaceAll(written: string): void {
         :mirrored="mirrored"
         :music-key="key"
         :names="song.student.schools.naming"
-        :shown="underCaret"
+        :shown="held ?? underCaret"
         @touch="(note, stack) => editor?.touch(note, stack)"
       />
       <PlayBar
@@ -202,6 +227,20 @@ function replaceAll(written: string): void {
           >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
         >
       </PlayBar>
+      <AgreeNote
+        class="screen-only"
+        :recording="recording"
+        :song="song"
+        :phrase="phrase"
+        :text="text"
+        :read="heard"
+        :guitar="guitar"
+        :music-key="key"
+        :tempo-change="tempoChange"
+        :replace="replaceAll"
+        :checked="() => notices.tell(() => store.markPhrase(phrase, { status: 'checked', against: 'the recording' }))"
+        @show="editor?.select($event)"
+      />
       <div class="foot screen-only">
         <HandMargin
           v-if="hands"

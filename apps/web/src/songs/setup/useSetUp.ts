@@ -2,7 +2,7 @@ import type { Phrase, SetUpChange, Transcription } from '@jam-ledger/contract';
 import { ref } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import type { SongForm } from '../form/useSongForm.ts';
-import { setUpOf, useSong } from '../song.ts';
+import { useSong, withChange } from '../song.ts';
 import { useSongPhrases } from '../songPhrases.ts';
 import { retuneSong, strungOf, type RetunedPhrase } from './retuning.ts';
 
@@ -33,7 +33,7 @@ export function useSetUp(form: SongForm) {
   async function takeSetUpBack(old: Transcription | null): Promise<void> {
     if (!old || !store.song) return;
     retuned.value = [];
-    await store.changeSetUp({ ...setUpOf(old), version: store.song.version });
+    await store.changeSetUp(withChange(old, { version: store.song.version }));
   }
 
   function moveNotes(): Promise<void> {

@@ -1,0 +1,4 @@
+export { default as RecordingBar } from './RecordingBar.vue';
+export { default as WaveStrip } from './WaveStrip.vue';
+export { useRecording } from './useRecording.ts';
+export type { RecordedStretch } from './useRecording.ts';

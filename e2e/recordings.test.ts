@@ -46,6 +46,25 @@ describe('the recording of a song', () => {
     await bar().getByText('This file is empty.').waitFor();
   });
 
+  test('is dropped on the desk; a score that is dropped is brought in instead', async () => {
+    const drop = (name: string, type: string) =>
+      mara.evaluate(
+        ([called, kind]) => {
+          const data = new DataTransfer();
+          data.items.add(new File(['nothing that sounds'], called ?? '', { type: kind ?? '' }));
+          document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true }));
+        },
+        [name, type],
+      );
+    await bar().getByText('This file is empty.').waitFor();
+    await drop('words.flac', '');
+    await bar().getByText('This file cannot be read as sound.').waitFor();
+    await drop('song.mid', 'audio/midi');
+    await mara.getByRole('dialog').waitFor();
+    await mara.keyboard.press('Escape');
+    await mara.getByRole('dialog').waitFor({ state: 'detached' });
+  });
+
   test('is played by the simulated band, and lies under the strip', async () => {
     await bar().getByRole('button', { name: 'Let the simulated band play it' }).click();
     await ready();
@@ -79,6 +98,19 @@ describe('the recording of a song', () => {
       .getByText(/^[A-G][#b♯♭]?\d/)
       .waitFor();
     await bar().getByRole('button', { name: 'Let the moment go' }).click();
+  });
+
+  test('stamps the note at the caret by key, where the clock stands', async () => {
+    const text = mara.locator('.cm-content');
+    const before = await text.innerText();
+    await text.click();
+    await mara.keyboard.press('Control+End');
+    await mara.keyboard.press('Alt+h');
+    const at = await mara.locator('.place').innerText();
+    await mara.waitForFunction(() => /@\d:\d\d/.test(document.querySelector('.cm-content')?.textContent ?? ''));
+    expect(await text.innerText()).toContain(`@${/^[\d:.]+/.exec(at)?.[0] ?? 'none'}`);
+    await mara.keyboard.press('Control+z');
+    expect(await text.innerText()).toBe(before);
   });
 
   test('agrees with the tab, and that is evidence', async () => {

@@ -104,6 +104,25 @@ describe('a take', () => {
     expect(Math.abs(Number(/begins ([\d.]+) s into/.exec(words)?.[1]) - 1.5)).toBeLessThan(0.35);
   });
 
+  test('tells how far behind the click it is, once the delay of the device was clapped', async () => {
+    const clap = Float32Array.from({ length: 1800 }, (_, n) => Math.sin(n * n) * Math.exp(-n / 400));
+    const samples = new Float32Array(44_100 * 14);
+    // Four clicks are counted in; a hand claps to the eight that follow, through a device that is slow.
+    for (let beat = 4; beat < 12; beat += 1) samples.set(clap, Math.round((0.4 + 0.8 * beat) * 44_100));
+    await writeFile(heard, writeWav([samples], 44_100));
+    await page.getByRole('button', { name: 'Find the delay of this device' }).click();
+    await page.getByText('clap once to each of the next eight').waitFor();
+    await page.getByText(/^This device hears \d+ ms after its click, by 8 claps\.$/).waitFor({ timeout: 30_000 });
+    await play({ noiseDb: 40 });
+    await record();
+    await page.getByRole('button', { name: 'Find the delay again' }).waitFor({ timeout: 60_000 });
+    await result()
+      .getByText(/as a whole \d+ ms (behind|ahead of) the click|as a whole on the click/)
+      .waitFor();
+    await page.evaluate(() => localStorage.removeItem('jam-take-delay'));
+    await openPiece(page);
+  });
+
   test('is kept when the page is closed in the middle, and judged later', async () => {
     await play({ noiseDb: 40, startSeconds: 0.6 });
     await record();

@@ -26,6 +26,7 @@ const OPEN = {
   first: null,
   naming: null,
   fidelity: null,
+  clean: null,
 };
 
 async function studentOf(browser: Browser, name: string): Promise<Student> {

@@ -65,6 +65,7 @@ const song = (sections: readonly Section[], more: Partial<Transcription> = {}): 
       first: 'where first',
       naming: 'letters',
       fidelity: 'note for note',
+      clean: 'nine in ten',
     },
     shown: [],
     played: [],

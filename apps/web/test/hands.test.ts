@@ -25,6 +25,7 @@ const song = (spanFrets: number | null): Transcription => ({
       first: 'where first',
       naming: 'letters',
       fidelity: 'note for note',
+      clean: 'nine in ten',
     },
     shown: [],
     played: ['slide'],

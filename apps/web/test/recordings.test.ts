@@ -5,6 +5,7 @@ import type { Phrase, SentTake, Section, Transcription } from '@jam-ledger/contr
 import { bandPartOf, phraseTimesOf } from '../src/songs/recording/songBand.ts';
 import { filtersOf, SHARES } from '../src/recordings/recordingPlayer.ts';
 import { openStretcher } from '../src/recordings/stretcher.ts';
+import { saidOfSetUp } from '../src/songs/recording/setUpSaid.ts';
 import RecordingMargin from '../src/songs/recording/RecordingMargin.vue';
 import SentTakes from '../src/takes/SentTakes.vue';
 import { useSentTakes } from '../src/takes/sentTakes.ts';
@@ -55,6 +56,7 @@ const songOf = (phrases: readonly ReturnType<typeof phrase>[], more: Partial<Sec
       }),
     ],
   });
+const QUIET = { values: new Float32Array(0), hopSeconds: 0.1 };
 function formOf(song: Transcription): SongForm {
   const form = effectScope().run(() => useSongForm(() => song));
   if (!form) throw new Error('the scope was closed');
@@ -162,6 +164,62 @@ describe('sound that is slowed down', () => {
 });
 
 describe('what the recording says of the set-up', () => {
+  const off = (cents: number, sure = 0.5) => ({ off: { cents, sure }, beat: null, loud: QUIET });
+  const beat = (bpm: number, from: number, firsts: readonly number[] = [1, 3, 0, 2]) => ({
+    off: null,
+    beat: {
+      ...{ bpm, sure: 0.5, others: [2 * bpm, bpm / 2], firsts },
+      beats: Array.from({ length: 8 }, (_, index) => from + (60 / bpm) * index),
+    },
+    loud: QUIET,
+  });
+  const says = (...of: Parameters<typeof saidOfSetUp>) => saidOfSetUp(...of).map((one) => one.says);
+  const song = songOf([], { startSeconds: 5 });
+
+  test('is nothing where they agree: in tune, at its tempo or twice of it, some bars into the recording', () => {
+    expect(says(song, off(3))).toEqual([]);
+    expect(says(song, off(40, 0.02))).toEqual([]);
+    expect(says(song, beat(120.4, 0.5))).toEqual([]);
+    expect(says(song, beat(60, 4))).toEqual([]);
+    expect(says(song, undefined)).toEqual([]);
+  });
+  test('is how far off pitch it stands, below and above', () => {
+    expect(says(song, off(-14))).toEqual([
+      'The recording stands surely 14 cents below A4 = 440 Hz; the set-up says 0.',
+    ]);
+    expect(saidOfSetUp(song, off(22, 0.2))[0]?.choices).toEqual([
+      { label: 'Set 22 cents', change: { offsetCents: 22 } },
+    ]);
+    expect(says({ ...song, offsetCents: -114 }, off(-14))).toEqual([]);
+  });
+  test('is its tempo, with what else it may be; taps count more', () => {
+    const [tempo] = saidOfSetUp({ ...song, tempoKnown: false }, beat(93, 0.5));
+    expect(tempo?.says).toBe('The recording is surely at 93 bpm; the set-up says nothing of it.');
+    expect(tempo?.choices.map(({ label }) => label)).toEqual(['Set 93 bpm', 'Set 186 bpm', 'Set 46.5 bpm']);
+    expect(says(song, beat(93, 0.5), 120)).not.toContainEqual(expect.stringContaining('by your taps'));
+    expect(says(song, undefined, 88)).toEqual(['The recording is by your taps at 88 bpm; the set-up says 120.']);
+  });
+  test('is where its first bar begins, the likeliest first, where the form begins between two of its bars', () => {
+    const [first] = saidOfSetUp(song, beat(120, 0.9));
+    expect(first?.says).toBe('The first bar of the recording is probably at 0:01.4; the form begins at 0:05.');
+    expect(first?.choices).toEqual([
+      { label: 'Begin at 0:01.4', beginSeconds: 1.4 },
+      { label: 'Begin at 0:02.4', beginSeconds: 2.4 },
+      { label: 'Begin at 0:00.9', beginSeconds: 0.9 },
+    ]);
+    expect(says({ ...song, sections: [] }, beat(120, 0.5))).toEqual([
+      'The first bar of the recording is probably at 0:01; no section is laid out yet.',
+    ]);
+  });
+  test('lets the form begin there', async () => {
+    const begun: unknown[] = [];
+    const wrapper = show(RecordingMargin, {
+      disagrees: [{ says: 'There.', choices: [{ label: 'Begin at 0:01.4', beginSeconds: 1.4 }] }],
+      onBegin: (seconds: unknown) => begun.push(seconds),
+    });
+    await button(wrapper, 'Begin at 0:01.4').trigger('click');
+    expect(begun).toEqual([1.4]);
+  });
   test('is taken over by a press', async () => {
     const taken: unknown[] = [];
     const wrapper = show(RecordingMargin, {

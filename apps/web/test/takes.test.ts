@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
 import type { JudgedEvent, JudgedTake } from '@jam-ledger/core/listen';
+import { CLEAN_RULES, type CleanSchool } from '@jam-ledger/core/pieces';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { enableAutoUnmount } from '@vue/test-utils';
@@ -14,6 +15,7 @@ beforeEach(() => {
   openStudio({});
 });
 
+const USUAL = CLEAN_RULES['nine in ten'];
 const { phrase } = readShorthand('/4 5B 8B 5e 8e');
 const spans = phrase.items.flatMap((item) => (item.kind === 'event' ? [item.span] : []));
 const event = (index: number, more: Partial<JudgedEvent> = {}): JudgedEvent => ({
@@ -47,7 +49,7 @@ const bend = (reachedCents: number): Partial<JudgedEvent> => ({
 describe('the signs of a take on the tab', () => {
   test('stand one at each note, with a word each', () => {
     const kinds = ['right', 'early', 'late', 'missing'] as const;
-    const flags = flagsOf(takeOf(kinds.map((verdict, index) => event(index, { verdict }))));
+    const flags = flagsOf(takeOf(kinds.map((verdict, index) => event(index, { verdict }))), USUAL);
     expect(flags.map(({ sign, says, look }) => [sign, says, look])).toEqual([
       ['✓', 'right', 'right'],
       ['‹', 'early', 'early'],
@@ -57,15 +59,15 @@ describe('the signs of a take on the tab', () => {
   });
   test('of a note that is played twice show the worse', () => {
     const twice = [event(0), event(0, { verdict: 'wrong', heardMidi: 60 }), event(0, { verdict: 'early' })];
-    expect(flagsOf(takeOf(twice)).map(({ sign }) => sign)).toEqual(['×']);
+    expect(flagsOf(takeOf(twice), USUAL).map(({ sign }) => sign)).toEqual(['×']);
   });
   test('of a bend off its pitch are its cents; within the rule it is right', () => {
     const some = [event(0, bend(140)), event(1, bend(231)), event(2, bend(180))];
-    expect(flagsOf(takeOf(some)).map(({ sign }) => sign)).toEqual(['−60¢', '+31¢', '✓']);
+    expect(flagsOf(takeOf(some), USUAL).map(({ sign }) => sign)).toEqual(['−60¢', '+31¢', '✓']);
   });
   test('of a bend down count toward its pitch', () => {
     const down = event(0, { bend: { targetCents: -200, reachedCents: -150, written: [], heard: [] } });
-    expect(flagsOf(takeOf([down]))[0]?.sign).toBe('−50¢');
+    expect(flagsOf(takeOf([down]), USUAL)[0]?.sign).toBe('−50¢');
   });
 });
 
@@ -81,12 +83,39 @@ describe('a take in words', () => {
   );
 });
 
+describe('what all notes share', () => {
+  test.each([
+    [1.21, 'as a whole 40 ms behind the click'],
+    [1.26, 'as a whole on the click'],
+    [1.3, 'as a whole 50 ms ahead of the click'],
+  ])('is told against a click that is heard at %d s', (click, says) =>
+    expect(sayTake(takeOf([]), click)).toContain(`in tune; ${says}.`),
+  );
+});
+
+describe('how strictly a take is heard', () => {
+  const late = [0, 1, 2, 3, 4, 5].map((index) =>
+    event(index, index === 2 ? { verdict: 'late', offSeconds: 0.07 } : {}),
+  );
+  const open = (clean: CleanSchool) =>
+    words(
+      show(TakeResult, { judged: takeOf([...late.slice(0, 5), event(3, bend(235))]), clean, phrase, post: jest.fn() }),
+    );
+  test('is what the teacher chose', () => {
+    expect(open('eight in ten')).toContain('Clean at 72 bpm.');
+    expect(open('eight in ten')).toContain('80 of 100 in time, bends within 40 cents');
+    expect(open('nine in ten')).toContain('Not yet, at 72 bpm. 1 note came late. 1 bend did not reach its pitch.');
+    const [, strict] = flagsOf(takeOf([event(0), event(3, bend(218))]), CLEAN_RULES['nearly all']);
+    expect(strict?.sign).toBe('+18¢');
+  });
+});
+
 describe('what was heard', () => {
   const all = [0, 1, 2, 3].map((index) => event(index));
   const open = (
     judged: JudgedTake,
     post = jest.fn<(bpm: number, outcome: string) => Promise<void>>(() => Promise.resolve()),
-  ) => show(TakeResult, { judged, phrase, post });
+  ) => show(TakeResult, { judged, clean: 'nine in ten', phrase, post });
 
   test('a clean take is entered at the tempo really played', async () => {
     const post = jest.fn<(bpm: number, outcome: string) => Promise<void>>(() => Promise.resolve());
@@ -121,7 +150,7 @@ describe('two takes beside each other', () => {
   const after = takeOf([event(0), event(1), event(2, { verdict: 'late' }), event(3)], { bpm: 80 });
 
   test('show how each came out, and the notes that came out otherwise', () => {
-    const { rows, changes } = besideEachOther(before, after);
+    const { rows, changes } = besideEachOther(before, after, USUAL);
     expect(rows.map(({ values }) => values)).toEqual([
       ['not yet', 'not yet'],
       ['71.6 bpm', '80.0 bpm'],
@@ -135,6 +164,6 @@ describe('two takes beside each other', () => {
   });
 
   test('of different stretches compare no notes', () => {
-    expect(besideEachOther(before, takeOf([event(0)])).changes).toEqual([]);
+    expect(besideEachOther(before, takeOf([event(0)]), USUAL).changes).toEqual([]);
   });
 });

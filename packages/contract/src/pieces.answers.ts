@@ -1,4 +1,4 @@
-import { PIECE_KINDS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
+import { CLEAN_SCHOOLS, PIECE_KINDS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import {
   dueAnswer,
   ladderRulesAnswer,
@@ -151,6 +151,7 @@ export const pieceAnswer: SchemaOf<Piece> = shape<Piece>({
   hearing: oneOf(HEARING_SCHOOLS),
   naming: oneOf(NAMING_SCHOOLS),
   fidelity: oneOf(FIDELITY_SCHOOLS),
+  clean: oneOf(CLEAN_SCHOOLS),
   rules: ladderRulesAnswer,
   rungs: list(rungAnswer),
   entries: list(entryAnswer),

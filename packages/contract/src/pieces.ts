@@ -1,6 +1,7 @@
 import {
   MEDIA,
   OUTCOMES,
+  type CleanSchool,
   type LadderRules,
   type Medium,
   type NextStep,
@@ -140,6 +141,7 @@ export interface Piece {
   readonly hearing: HearingSchool;
   readonly naming: NamingSchool;
   readonly fidelity: FidelitySchool;
+  readonly clean: CleanSchool;
   readonly rules: LadderRules;
   readonly rungs: readonly Rung[];
   readonly entries: readonly Entry[];

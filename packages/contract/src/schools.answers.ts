@@ -1,4 +1,4 @@
-import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
+import { CLEAN_SCHOOLS, LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import { holidayAnswer } from './standings.answers.ts';
 import {
   FIDELITY_SCHOOLS,
@@ -36,6 +36,7 @@ export const schoolsAnswer: SchemaOf<Schools> = shape<Schools>({
   first: oneOf(WHY_SCHOOLS),
   naming: oneOf(NAMING_SCHOOLS),
   fidelity: oneOf(FIDELITY_SCHOOLS),
+  clean: oneOf(CLEAN_SCHOOLS),
 });
 
 /** Checks `StudentSchools` as it is answered. */
@@ -48,6 +49,7 @@ export const studentSchoolsAnswer: SchemaOf<StudentSchools> = shape<StudentSchoo
   first: orNull(oneOf(WHY_SCHOOLS)),
   naming: orNull(oneOf(NAMING_SCHOOLS)),
   fidelity: orNull(oneOf(FIDELITY_SCHOOLS)),
+  clean: orNull(oneOf(CLEAN_SCHOOLS)),
 });
 
 /** Checks `Student` as it is answered. */
@@ -70,6 +72,7 @@ export const studioSchoolsAnswer: SchemaOf<StudioSchools> = shape<StudioSchools>
   first: oneOf(WHY_SCHOOLS),
   naming: oneOf(NAMING_SCHOOLS),
   fidelity: oneOf(FIDELITY_SCHOOLS),
+  clean: oneOf(CLEAN_SCHOOLS),
   version: anyNumber(),
   workMinutes: anyNumber(),
   zone: anyText(),

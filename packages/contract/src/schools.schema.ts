@@ -1,4 +1,4 @@
-import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
+import { CLEAN_SCHOOLS, LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import type { Holiday } from '@jam-ledger/core/series';
 import { SONG_LIMITS } from './songLimits.ts';
 import {
@@ -29,6 +29,7 @@ const schools: FieldsOf<Schools> = {
   first: oneOf(WHY_SCHOOLS),
   naming: oneOf(NAMING_SCHOOLS),
   fidelity: oneOf(FIDELITY_SCHOOLS),
+  clean: oneOf(CLEAN_SCHOOLS),
 };
 const ownSchools = shape<StudentSchools>({
   learning: orNull(schools.learning),
@@ -39,6 +40,7 @@ const ownSchools = shape<StudentSchools>({
   first: orNull(schools.first),
   naming: orNull(schools.naming),
   fidelity: orNull(schools.fidelity),
+  clean: orNull(schools.clean),
 });
 
 /** Checks `StudentChange`. */

@@ -1,4 +1,4 @@
-import { LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
+import { CLEAN_SCHOOLS, LEARNING_SCHOOLS, TEMPO_SCHOOLS } from '@jam-ledger/core/pieces';
 import type { Holiday } from '@jam-ledger/core/series';
 
 /** How strokes are planned where nothing is written. */
@@ -48,6 +48,7 @@ export const SCHOOL_WORDS = {
   first: WHY_SCHOOLS,
   naming: NAMING_SCHOOLS,
   fidelity: FIDELITY_SCHOOLS,
+  clean: CLEAN_SCHOOLS,
 } as const;
 /** One of the questions. */
 export type SchoolName = keyof typeof SCHOOL_WORDS;
@@ -61,6 +62,7 @@ export const SCHOOL_NAMES: readonly SchoolName[] = [
   'first',
   'naming',
   'fidelity',
+  'clean',
 ];
 
 /** How a studio teaches where teachers differ. */

@@ -23,6 +23,7 @@ const DAY = '2026-03-14';
 const schools: Schools = {
   ...{ learning: 'front to back', raising: 'small even steps', hearing: 'slow first', picking: 'economy' },
   ...{ position: 'one box', first: 'why first', naming: 'numbers', fidelity: 'as played live' },
+  clean: 'nearly all',
 };
 const guitar: GuitarAndHand = {
   ...{ frets: 22, strings: 6, scaleLengthMm: 648, tremoloArm: true, leftHanded: false, spanFrets: 4 },
@@ -85,7 +86,7 @@ const piece: Piece = {
   parts: [{ name: 'Opening', at: 0, length: 960, phraseId: ID, from: 0, to: 960 }],
   hand: { leftHanded: false, spanFrets: 4, scaleLengthMm: 648 },
   ...{ startBpm: 60, targetBpm: 120, floorBpm: 40, assignedOn: DAY, raising: 'small even steps' },
-  ...{ hearing: 'slow first', naming: 'letters', fidelity: 'note for note' },
+  ...{ hearing: 'slow first', naming: 'letters', fidelity: 'note for note', clean: 'nine in ten' },
   rules: { cleanNeeded: 2, fallsAfter: 3, restMinutes: 5 },
   rungs: [{ bpm: 60, percent: 100 }],
   entries: [entry],

@@ -22,6 +22,7 @@ const schools = {
   first: 'why first',
   naming: 'numbers',
   fidelity: 'as played live',
+  clean: 'eight in ten',
 } as const;
 const ownSchools = { ...schools, learning: null, fidelity: null };
 const phrase = { name: 'Opening', text: '/8 5G', layer: 'lead', certainty: 'heard', reason: '' } as const;

@@ -1,6 +1,6 @@
 import type { Migration } from './migration.ts';
 
-/** Sound: the recording of a song, and takes of pieces; its bytes in parts that go with it. */
+/** Sound: the recording of a song, and takes of pieces; its bytes in parts that go with it; how strictly a take is heard. */
 export const sounds: Migration = {
   name: '020-sounds',
   makes: 'sounds',
@@ -48,8 +48,12 @@ export const sounds: Migration = {
       FOREIGN KEY (studio_id, sound_id) REFERENCES sounds (studio_id, id) ON DELETE CASCADE
     );
     ALTER TABLE sound_parts ALTER COLUMN data SET STORAGE EXTERNAL;
+    ALTER TABLE studios ADD COLUMN clean text NOT NULL DEFAULT 'nine in ten';
+    ALTER TABLE people ADD COLUMN clean text;
   `,
   down: `
+    ALTER TABLE people DROP COLUMN clean;
+    ALTER TABLE studios DROP COLUMN clean;
     DROP TABLE sound_parts;
     DROP TABLE sounds;
   `,

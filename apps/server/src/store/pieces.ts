@@ -51,6 +51,7 @@ export interface PieceRow {
   readonly hearing: string;
   readonly naming: string;
   readonly fidelity: string;
+  readonly clean: string;
   readonly cleanNeeded: number | null;
   readonly fallsAfter: number | null;
   readonly restMinutes: number | null;
@@ -133,9 +134,9 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
             t.scale_length_mm AS "scaleLengthMm", t.offset_cents AS "offsetCents", s.left_handed AS "leftHanded",
             s.span_frets AS "spanFrets",
             (SELECT r.wanted_by::text FROM requests r WHERE r.studio_id = t.studio_id AND r.id = t.request_id) AS "wantedBy",
-            l.raising AS "planRaising", ARRAY[s.raising, s.hearing, s.naming, s.fidelity] AS own,
-            (SELECT ARRAY[w.raising, w.hearing, w.naming, w.fidelity] FROM people w WHERE w.id = s.teacher_id) AS teachers,
-            (SELECT ARRAY[o.raising, o.hearing, o.naming, o.fidelity] FROM studios o WHERE o.id = p.studio_id) AS studios,
+            l.raising AS "planRaising", ARRAY[s.raising, s.hearing, s.naming, s.fidelity, s.clean] AS own,
+            (SELECT ARRAY[w.raising, w.hearing, w.naming, w.fidelity, w.clean] FROM people w WHERE w.id = s.teacher_id) AS teachers,
+            (SELECT ARRAY[o.raising, o.hearing, o.naming, o.fidelity, o.clean] FROM studios o WHERE o.id = p.studio_id) AS studios,
             l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
@@ -156,13 +157,13 @@ type Unschooled = Omit<PieceRow, (typeof SCHOOLS_OF_PIECES)[number]> & {
   readonly teachers: readonly (string | null)[] | null;
   readonly studios: readonly string[];
 };
-const SCHOOLS_OF_PIECES = ['raising', 'hearing', 'naming', 'fidelity'] as const;
+const SCHOOLS_OF_PIECES = ['raising', 'hearing', 'naming', 'fidelity', 'clean'] as const;
 
 function withSchools({ planRaising, own, teachers, studios, ...row }: Unschooled): PieceRow {
-  const [raising = '', hearing = '', naming = '', fidelity = ''] = SCHOOLS_OF_PIECES.map(
+  const [raising = '', hearing = '', naming = '', fidelity = '', clean = ''] = SCHOOLS_OF_PIECES.map(
     (_, index) => own[index] ?? teachers?.[index] ?? studios[index],
   );
-  return { ...row, raising: planRaising ?? raising, hearing, naming, fidelity };
+  return { ...row, raising: planRaising ?? raising, hearing, naming, fidelity, clean };
 }
 
 /** A phrase of a song as far as its pieces go. */

@@ -35,6 +35,7 @@ export const STUDIOS = {
   raising: withDefault(text(), 'small even steps'),
   naming: withDefault(text(), 'letters'),
   fidelity: withDefault(text(), 'note for note'),
+  clean: withDefault(text(), 'nine in ten'),
   /** For transcribing, in a week. */
   workMinutes: withDefault(whole(), 300),
   holidays: withDefault(json<readonly Holiday[]>(), []),
@@ -69,6 +70,7 @@ export const PEOPLE = {
   raising: orNull(text()),
   naming: orNull(text()),
   fidelity: orNull(text()),
+  clean: orNull(text()),
 } as const;
 
 /** A student whose pages a guardian reads. */

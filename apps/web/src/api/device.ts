@@ -39,6 +39,8 @@ export interface KeptTake {
   readonly from?: number;
   readonly to?: number;
   readonly file: Blob;
+  /** Where in the recording the click said that the piece begins, seconds; left out where there was no click. */
+  readonly clickSeconds?: number;
   /** null where it was not judged yet, as when the page was closed while it was recorded. */
   readonly judged: JudgedTake | null;
   /** How long the recording is, seconds, once it was read. */

@@ -70,6 +70,7 @@ const take = useTake(() =>
     ? {
         pieceId: piece.value.id,
         personId: session.me.id,
+        clean: piece.value.clean,
         plan: {
           ...{ phrase: reading.value.phrase, tuning: tuning.value, ...soundOf(piece.value.song), bpm: tempo.value },
           ...{ loop: false, countIn: true, ...looped.value },
@@ -77,7 +78,7 @@ const take = useTake(() =>
       }
     : undefined,
 );
-const takeFlags = computed(() => (take.shown.value?.judged ? flagsOf(take.shown.value.judged) : []));
+const takeFlags = computed(() => (take.shown.value?.judged ? flagsOf(take.shown.value.judged, take.rule.value) : []));
 
 const rhythmKnown = computed(() => hasRhythm(reading.value.phrase));
 const flags = computed(() => [

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
+import type { LoudnessOver } from '@jam-ledger/core/listen';
+import { computed, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 import WaveSurfer from 'wavesurfer.js';
-import { token } from '../ui/index.ts';
+import { clockText, token } from '../ui/index.ts';
 import type { OpenRecording, RecordedStretch } from './useRecording.ts';
 
 const props = defineProps<{
   recording: OpenRecording;
   perSecond: number;
+  /** How loud it is over time, once that is known. */
+  loud: LoudnessOver | undefined;
   /** The stretch that goes round and round. */
   loop: RecordedStretch | undefined;
 }>();
@@ -24,6 +27,19 @@ function draw(): void {
     ...{ waveColor: colour, progressColor: colour, cursorWidth: 0, interact: false, hideScrollbar: true },
   });
 }
+/** The loudness as a line, the loudest moment on top. */
+const line = computed(() => {
+  const { values, hopSeconds } = props.loud ?? { values: new Float32Array(0), hopSeconds: 1 };
+  const top = values.reduce((most, one) => Math.max(most, one), -Infinity);
+  const place = (value: number) => HEIGHT * Math.min(1, (top - value) / LINE_DB);
+  return [...values].map((value, at) => `${(at + 2) * hopSeconds},${place(value).toFixed(1)}`).join(' ');
+});
+const says = computed(() => {
+  const { values, hopSeconds } = props.loud ?? { values: new Float32Array(0), hopSeconds: 1 };
+  const loudest = values.indexOf(values.reduce((most, one) => Math.max(most, one), -Infinity));
+  const where = loudest < 0 ? '' : `, loudest at ${clockText(Math.round(loudest * hopSeconds))}`;
+  return `Loudness of the recording ${props.recording.name}${where}`;
+});
 onMounted(draw);
 watch(() => props.recording, draw);
 onBeforeUnmount(() => wave?.destroy());
@@ -32,16 +48,23 @@ onBeforeUnmount(() => wave?.destroy());
 <script lang="ts">
 /** Pixels of the waveform. */
 const HEIGHT = 38;
+/** So much softer than the loudest moment is at the foot of the line, decibels. */
+const LINE_DB = 36;
 </script>
 
 <template>
   <div class="wave-row" :style="{ height: `${HEIGHT}px` }">
-    <div
-      ref="root"
-      role="img"
-      :aria-label="`Loudness of the recording ${recording.name}`"
-      :style="{ width: `${recording.seconds * perSecond}px` }"
-    ></div>
+    <div ref="root" role="img" :aria-label="says" :style="{ width: `${recording.seconds * perSecond}px` }"></div>
+    <svg
+      v-if="line"
+      class="loud"
+      aria-hidden="true"
+      preserveAspectRatio="none"
+      :viewBox="`0 0 ${recording.seconds} ${HEIGHT}`"
+      :style="{ width: `${recording.seconds * perSecond}px`, height: `${HEIGHT}px` }"
+    >
+      <polyline :points="line" />
+    </svg>
     <div
       v-if="loop"
       class="loop"
@@ -55,6 +78,17 @@ const HEIGHT = 38;
   position: relative;
   border-top: 1px solid var(--rule);
   pointer-events: none;
+}
+.loud {
+  position: absolute;
+  top: 0;
+  left: 0;
+}
+.loud polyline {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1;
+  vector-effect: non-scaling-stroke;
 }
 .loop {
   position: absolute;

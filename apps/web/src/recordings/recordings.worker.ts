@@ -2,6 +2,7 @@ import { writeWav } from '@jam-ledger/core/formats';
 import {
   draftLine,
   hearBeat,
+  loudnessOver,
   LISTEN_RATE,
   offPitchOf,
   pitchesAt,
@@ -14,6 +15,7 @@ import {
   type BeatOptions,
   type Draft,
   type HeardBeat,
+  type LoudnessOver,
   type OffPitch,
   type WeighedEvent,
 } from '@jam-ledger/core/listen';
@@ -25,6 +27,7 @@ import { expose, transfer } from 'comlink';
 export interface Heard {
   readonly off: OffPitch | null;
   readonly beat: HeardBeat | null;
+  readonly loud: LoudnessOver;
 }
 
 let samples = new Float32Array(0);
@@ -39,10 +42,7 @@ const listener = {
     samples = new Float32Array(resample({ samples: sound, sampleRate }).samples);
   },
   hear(options: BeatOptions): Heard {
-    return { off: offPitchOf(samples) ?? null, beat: hearBeat(samples, options) ?? null };
-  },
-  beat(options: BeatOptions): HeardBeat | null {
-    return hearBeat(samples, options) ?? null;
+    return { off: offPitchOf(samples) ?? null, beat: hearBeat(samples, options) ?? null, loud: loudnessOver(samples) };
   },
   pitches(seconds: number, offCents: number): readonly number[] {
     return pitchesAt(samples, seconds, offCents);

@@ -1,2 +1,2 @@
 export { default as SchoolChoice } from './SchoolChoice.vue';
-export { SCHOOL_QUESTIONS, SCHOOL_SAYS, withSchool } from './schoolWords.ts';
+export { sayClean, SCHOOL_QUESTIONS, SCHOOL_SAYS, withSchool } from './schoolWords.ts';

@@ -1,3 +1,4 @@
+import { CLEAN_RULES, type CleanSchool } from '@jam-ledger/core/pieces';
 import { SCHOOL_NAMES, SCHOOL_WORDS, type SchoolName, type Schools } from '@jam-ledger/contract';
 
 /** A question on which teachers differ, as it is asked. */
@@ -20,7 +21,14 @@ const ASKED: { readonly [Name in SchoolName]: readonly [label: string, explains:
   first: ['The margin tells', 'What stands first beside a phrase.'],
   naming: ['Strings are named', 'How a string is told wherever one is.'],
   fidelity: ['Fidelity', 'What a scope and a sheet promise, and how strictly a phrase is heard.'],
+  clean: ['A clean take', 'When a take of the practice page is proposed as clean.'],
 };
+
+/** What a clean take is, by one of the schools. */
+export function sayClean(school: CleanSchool): string {
+  const { inTimePercent, bendCents } = CLEAN_RULES[school];
+  return `Every note there and none wrong, ${inTimePercent} of 100 in time, bends within ${bendCents} cents.`;
+}
 
 /** What each answer means, in one sentence. */
 export const SCHOOL_SAYS: { readonly [Name in SchoolName]: Readonly<Record<Schools[Name], string>> } = {
@@ -60,6 +68,11 @@ export const SCHOOL_SAYS: { readonly [Name in SchoolName]: Readonly<Record<Schoo
     'note for note': 'Every note as on the record, alternates kept beside it.',
     'as played live': 'As it is played on stage; a request means the live version at first.',
     'in the ballpark': 'Pitch and silence must be right, the rest leaves room for one’s own ideas.',
+  },
+  clean: {
+    'nine in ten': sayClean('nine in ten'),
+    'eight in ten': sayClean('eight in ten'),
+    'nearly all': sayClean('nearly all'),
   },
 };
 

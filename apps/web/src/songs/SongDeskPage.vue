@@ -104,7 +104,6 @@ const copyables = computed((): readonly Copyable[] => [
     : []),
   ...(phrase.value ? [{ kind: 'phrase' as const, id: phrase.value.id, label: `“${phrase.value.name}”` }] : []),
 ]);
-const bringing = useBringIn();
 const doubts = computed(() => listenAgain(song.value?.sections ?? [], form.readingOf));
 const recording = useSongRecording(
   () => store.song,
@@ -112,9 +111,16 @@ const recording = useSongRecording(
   () => Math.max(8, song.value?.songSeconds ?? (form.rounds.value.at(-1)?.toSeconds ?? 0) + 60),
 );
 const { clock, recorded } = recording;
+const bringing = useBringIn(recording.bring);
 const length = computed(() => recorded.recording.value?.seconds ?? song.value?.songSeconds ?? null);
 
 const phraseDesk = useTemplateRef('phraseDesk');
+
+/** The form begins at a beat of the recording: its first section is moved there, or begins there. */
+function beginAt(seconds: number): Promise<void> {
+  const first = song.value?.sections[0];
+  return first ? desk.move(first.id, seconds) : desk.drop(seconds);
+}
 
 async function keep(change: SetUpChange): Promise<void> {
   await keepSetUp(change);
@@ -272,7 +278,12 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       @beat="recording.tap"
     >
       <template v-if="recorded.recording.value" #wave="{ perSecond }">
-        <WaveStrip :recording="recorded.recording.value" :per-second="perSecond" :loop="recorded.loop.value" />
+        <WaveStrip
+          :recording="recorded.recording.value"
+          :per-second="perSecond"
+          :loud="recorded.heard.value?.loud"
+          :loop="recorded.loop.value"
+        />
       </template>
     </FormStrip>
     <RecordingBar
@@ -291,6 +302,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
     <RecordingMargin
       :disagrees="recording.disagrees.value"
       @take="(change) => song && notices.tell(() => keep(withChange(song!, change)))"
+      @begin="beginAt"
     />
     <SectionForm
       v-if="editing === 'new-section'"

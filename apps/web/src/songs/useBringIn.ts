@@ -9,8 +9,8 @@ export interface BringIn {
   readonly begin: (file?: File) => void;
 }
 
-/** Opens the dialog for a file, also where one is dropped anywhere on the page. */
-export function useBringIn(): BringIn {
+/** Opens the dialog for a file, also where one is dropped anywhere on the page; sound goes to the recording instead. */
+export function useBringIn(bringSound: (file: File) => Promise<void>): BringIn {
   const isOpen = ref(false);
   const isWanted = ref(false);
   const file = shallowRef<File>();
@@ -27,7 +27,14 @@ export function useBringIn(): BringIn {
     const dropped = event.dataTransfer?.files[0];
     if (!hasFile(event) || !dropped) return;
     event.preventDefault();
-    begin(dropped);
+    if (isSound(dropped)) void bringSound(dropped);
+    else begin(dropped);
   });
   return { isOpen, isWanted, file, begin };
+}
+
+/** Whether a file is sound, or a film with sound; MIDI has a type of sound, and is a score. */
+function isSound({ type, name }: File): boolean {
+  if (/midi/.test(type) || /\.midi?$/i.test(name)) return false;
+  return /^(audio|video)\//.test(type) || /\.(wav|flac|og[ga]|opus|mp3|m4a|aac|webm|mp4)$/i.test(name);
 }

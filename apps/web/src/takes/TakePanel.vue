@@ -13,6 +13,7 @@ import { LEARNERS } from './learners.ts';
 import SentTakes from './SentTakes.vue';
 import TakeResult from './TakeResult.vue';
 import TakesBeside from './TakesBeside.vue';
+import { useClapAlong } from './useClapAlong.ts';
 import type { KeptTake, useTake } from './useTake.ts';
 
 const props = defineProps<{
@@ -23,8 +24,24 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ loop: [from: number, to: number] }>();
 
-const { state, trouble, level, counted, takes, shown, shownId, record, stop, judge, fromFile, fromRoom, remove, send } =
-  props.take;
+const {
+  state,
+  trouble,
+  level,
+  counted,
+  takes,
+  shown,
+  shownId,
+  clean,
+  rule,
+  record,
+  stop,
+  judge,
+  fromFile,
+  fromRoom,
+  remove,
+  send,
+} = props.take;
 const id = useId();
 const click = useLocalStorage('jam-take-click', true);
 const learner = ref(0);
@@ -32,6 +49,7 @@ let turn = 1;
 
 const doing = computed(() => {
   if (state.value === 'opening') return 'Opening the microphone…';
+  if (clapping.state.value === 'listening') return 'Listening to the claps…';
   if (state.value === 'playing') return 'The practice room plays…';
   return state.value === 'judging' ? 'Listening to the take…' : undefined;
 });
@@ -45,6 +63,14 @@ function practise(): void {
   const chosen = LEARNERS[learner.value];
   if (chosen) void fromRoom({ ...chosen.learner, seed: (turn += 1) });
 }
+
+const clapping = useClapAlong();
+const { delay } = clapping;
+/** Where in the recording the click of the first note is heard, where both are known. */
+const clickSeconds = computed(() => {
+  const asked = shown.value?.clickSeconds;
+  return asked === undefined || delay.value === null ? undefined : asked + delay.value;
+});
 
 /** The take one listens to, from the memory of the page. */
 const address = useObjectUrl(() => shown.value?.file);
@@ -73,6 +99,12 @@ function show(one: KeptTake): void {
       <meter min="0" max="1" low="0.05" high="0.95" optimum="0.5" :value="level" aria-label="How loud it is" />
       <Button label="Stop and listen" @click="stop" />
     </div>
+    <div v-else-if="clapping.state.value === 'clapping'" class="live">
+      <p role="status">
+        <span class="microphone-light" aria-hidden="true"></span>
+        Four clicks to listen to, then clap once to each of the next eight.
+      </p>
+    </div>
     <div v-else-if="doing" class="live">
       <p role="status">{{ doing }}</p>
       <ProgressBar mode="indeterminate" :aria-label="doing" :style="{ height: '4px' }" />
@@ -99,13 +131,28 @@ function show(one: KeptTake): void {
         <Button label="Hear the practice room" outlined severity="secondary" @click="practise" />
       </span>
       <label><Checkbox v-model="click" binary :input-id="`${id}-click`" /> click in the headphones</label>
+      <Button
+        size="small"
+        text
+        :label="delay === null ? 'Find the delay of this device' : 'Find the delay again'"
+        title="Clap along with eight clicks, once for this device; takes then tell how far behind the click you play"
+        @click="clapping.clap"
+      />
     </div>
+    <p v-if="clapping.says.value" role="status">{{ clapping.says.value }}</p>
     <p v-if="trouble" class="problem" role="alert">{{ trouble }}</p>
     <template v-if="shown?.judged">
-      <TakeResult :judged="shown.judged" :phrase="phrase" :post="post" @loop="(from, to) => emit('loop', from, to)" />
+      <TakeResult
+        :judged="shown.judged"
+        :clean="clean"
+        :click-seconds="clickSeconds"
+        :phrase="phrase"
+        :post="post"
+        @loop="(from, to) => emit('loop', from, to)"
+      />
       <audio v-if="address" controls :src="address" aria-label="The take" />
     </template>
-    <TakesBeside v-if="pair" :takes="pair" :zone="zone" />
+    <TakesBeside v-if="pair" :takes="pair" :rule="rule" :zone="zone" />
     <p v-if="takes.length === 0" class="soft">
       Play the piece at this tempo: what was heard is shown at its notes. Takes stay on this device; the practice room
       has simulated players to try it with.

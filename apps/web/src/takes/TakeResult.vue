@@ -1,16 +1,11 @@
 <script setup lang="ts">
 import type { Outcome } from '@jam-ledger/contract';
-import {
-  bendOff,
-  proposeEntry,
-  USUAL_CLEAN,
-  weakSpots,
-  type JudgedTake,
-  type NoteVerdict,
-} from '@jam-ledger/core/listen';
+import { bendOff, proposeEntry, weakSpots, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
+import { CLEAN_RULES, type CleanSchool } from '@jam-ledger/core/pieces';
 import type { Phrase } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import { computed } from 'vue';
+import { sayClean } from '../schools/index.ts';
 import { useLook } from '../session/index.ts';
 import { useTakeCharts } from './useTakeCharts.ts';
 import { PlotChart } from '../ui/index.ts';
@@ -18,17 +13,21 @@ import { flagsOf, sayTake, VERDICTS } from './takeWords.ts';
 
 const props = defineProps<{
   judged: JudgedTake;
+  clean: CleanSchool;
+  /** Where in the recording the click of the first note is heard, if that is known; seconds. */
+  clickSeconds?: number | undefined;
   phrase: Phrase;
   post: (bpm: number, outcome: Outcome) => Promise<void>;
 }>();
 const emit = defineEmits<{ loop: [from: number, to: number] }>();
 
 const { dark } = useLook();
-const proposal = computed(() => proposeEntry(props.judged));
-const spots = computed(() => weakSpots(props.judged, props.phrase).slice(0, 4));
+const rule = computed(() => CLEAN_RULES[props.clean]);
+const proposal = computed(() => proposeEntry(props.judged, rule.value));
+const spots = computed(() => weakSpots(props.judged, props.phrase, rule.value).slice(0, 4));
 const used = computed(() => {
   const there = new Set(props.judged.events.map(({ verdict }) => verdict));
-  const bent = flagsOf(props.judged).some(({ sign }) => sign?.endsWith('¢'));
+  const bent = flagsOf(props.judged, rule.value).some(({ sign }) => sign?.endsWith('¢'));
   const cents = bent ? [{ sign: '¢', says: 'a bend above or below its pitch' }] : [];
   const verdicts = (Object.keys(VERDICTS) as NoteVerdict[]).filter((verdict) => there.has(verdict));
   return [...verdicts.map((verdict) => VERDICTS[verdict]), ...cents];
@@ -51,16 +50,13 @@ const headline = computed(() => {
     <p v-if="judged.trouble === 'clipped'" class="problem">
       The recording is clipped: sit further from the microphone, or turn it down.
     </p>
-    <p class="soft">{{ sayTake(judged) }}</p>
+    <p class="soft">{{ sayTake(judged, clickSeconds) }}</p>
     <p v-if="proposal.outcome" class="enter">
       <Button
         :label="`Enter it: ${proposal.outcome === 'clean' ? 'clean' : 'not yet'}, ${proposal.bpm} bpm`"
         @click="post(proposal.bpm, proposal.outcome)"
       />
-      <span class="soft"
-        >Clean is: every note there and none wrong, {{ USUAL_CLEAN.inTimePercent }} of 100 in time, bends within
-        {{ USUAL_CLEAN.bendCents }} cents.</span
-      >
+      <span class="soft">A clean take: {{ sayClean(clean).toLowerCase() }}</span>
     </p>
     <ul v-if="spots.length > 0" class="spots" aria-label="Where to work">
       <li v-for="spot in spots" :key="spot.from">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { NoteVerdict } from '@jam-ledger/core/listen';
+import type { CleanRule } from '@jam-ledger/core/pieces';
 import { useObjectUrl } from '@vueuse/core';
 import { computed } from 'vue';
 import { momentText } from '../ui/index.ts';
@@ -7,11 +8,11 @@ import { besideEachOther, VERDICTS } from './takeWords.ts';
 import type { KeptTake } from './useTake.ts';
 
 /** Two takes of one piece beside each other: how each came out, and which notes became better or worse. */
-const props = defineProps<{ takes: readonly [KeptTake, KeptTake]; zone: string }>();
+const props = defineProps<{ takes: readonly [KeptTake, KeptTake]; rule: CleanRule; zone: string }>();
 
 const beside = computed(() => {
   const [one, other] = props.takes;
-  return one.judged && other.judged ? besideEachOther(one.judged, other.judged) : undefined;
+  return one.judged && other.judged ? besideEachOther(one.judged, other.judged, props.rule) : undefined;
 });
 const words = (verdict: NoteVerdict) => `${VERDICTS[verdict].sign} ${VERDICTS[verdict].says}`;
 

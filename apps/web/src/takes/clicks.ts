@@ -6,7 +6,16 @@ import type { PlayPlan } from '../sound/index.ts';
 export interface ClickTrack {
   /** The beat of the bar that is counted in just now, from 1; 0 once the piece has begun. */
   readonly counted: () => number;
+  /** When the piece begins, after its count-in, by the clock of the page (`performance.now`). */
+  readonly beginsAt: number;
   readonly stop: () => void;
+}
+
+/** Clicks at their seconds, and what is counted in before them. */
+export interface ToClick {
+  readonly clicks: readonly Click[];
+  readonly countIn: { readonly beats: number; readonly beatSeconds: number };
+  readonly seconds: number;
 }
 
 /** A gentle level, for headphones. Our choice, for the care of ears. */
@@ -20,8 +29,13 @@ export function lengthWithCountIn(plan: PlayPlan): number {
 }
 
 /** Starts the click of a piece, counted in; `audible` for headphones, or it is only shown. */
-export async function startClicks(plan: PlayPlan, audible: boolean): Promise<ClickTrack> {
+export function startClicks(plan: PlayPlan, audible: boolean): Promise<ClickTrack> {
   const { clicks, countIn, seconds } = accompany(plan.phrase, plan);
+  return startTrack({ clicks, countIn, seconds }, audible);
+}
+
+/** Starts clicks after a count-in. */
+export async function startTrack({ clicks, countIn, seconds }: ToClick, audible: boolean): Promise<ClickTrack> {
   const { beats, beatSeconds } = countIn;
   const context = new AudioContext();
   await context.resume();
@@ -41,6 +55,7 @@ export async function startClicks(plan: PlayPlan, audible: boolean): Promise<Cli
   const from = context.currentTime + SOON_SECONDS;
   source.start(from);
   return {
+    beginsAt: performance.now() + 1000 * (from - context.currentTime + shift),
     counted: () => {
       const into = context.currentTime - from;
       return into < shift ? Math.max(1, Math.floor(into / beatSeconds) + 1) : 0;

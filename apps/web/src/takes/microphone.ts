@@ -4,6 +4,8 @@ import { NotTaken } from '../sound/index.ts';
 export interface Microphone {
   /** How loud it is just now, 0 to 1. */
   level(): number;
+  /** When it began to record, by the clock of the page (`performance.now`). */
+  readonly startedAt: number;
   /** Ends it; what was recorded. */
   stop(): Promise<Blob>;
 }
@@ -32,6 +34,7 @@ export async function openMicrophone(soFar: (all: Blob) => void, lost: () => voi
   const meter = meterOf(stream);
   recorder.start(HAND_OVER_MS);
   return {
+    startedAt: performance.now(),
     level: meter.level,
     async stop() {
       if (recorder.state !== 'inactive') {

@@ -1,5 +1,6 @@
 import { ROUTES, SOUND_LIMITS, type SentTake } from '@jam-ledger/contract';
 import { proposeEntry } from '@jam-ledger/core/listen';
+import type { CleanRule } from '@jam-ledger/core/pieces';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import {
@@ -49,11 +50,11 @@ export const useSentTakes = defineStore('sentTakes', () => {
    * @returns the take as it is kept now: sent, or waiting
    * @throws Error in a sentence where it cannot be sent at all
    */
-  const send = oneAfterAnother(async (take: KeptTake, seconds: number): Promise<KeptTake> => {
+  const send = oneAfterAnother(async (take: KeptTake, seconds: number, rule: CleanRule): Promise<KeptTake> => {
     if (!take.judged) return take;
     if (take.file.size > SOUND_LIMITS.take.bytes)
       throw new Error(`This take is too large to be sent: ${megabytes(SOUND_LIMITS.take.bytes)} at most.`);
-    const { outcome, bpm, why } = proposeEntry(take.judged);
+    const { outcome, bpm, why } = proposeEntry(take.judged, rule);
     const facts = await factsOf(take.file, `take.${extensionOf(take.file.type)}`, seconds);
     const came = (outcome === 'clean' ? 'clean' : why.join(' ')).slice(0, SOUND_LIMITS.came);
     const said = { playedAt: take.at, bpm: Math.max(1, bpm), isClean: outcome === 'clean', came };

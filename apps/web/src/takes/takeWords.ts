@@ -1,4 +1,5 @@
-import { bendOff, proposeEntry, USUAL_CLEAN, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
+import { bendOff, proposeEntry, type JudgedTake, type NoteVerdict } from '@jam-ledger/core/listen';
+import type { CleanRule } from '@jam-ledger/core/pieces';
 import type { TabFlag } from '../tab/index.ts';
 
 /** The sign of each verdict on the tab, and what it means. */
@@ -15,7 +16,7 @@ export const VERDICTS: Readonly<Record<NoteVerdict, { readonly sign: string; rea
 const WORST: readonly NoteVerdict[] = ['wrong', 'missing', 'late', 'early', 'cannot tell', 'right'];
 
 /** What stands at the notes of a tab after a take. A note whose bend missed its pitch is told with its cents. */
-export function flagsOf({ events }: JudgedTake): readonly TabFlag[] {
+export function flagsOf({ events }: JudgedTake, { bendCents }: CleanRule): readonly TabFlag[] {
   const bySign = new Map<number, (typeof events)[number]>();
   for (const event of events) {
     const known = bySign.get(event.span.from);
@@ -24,7 +25,7 @@ export function flagsOf({ events }: JudgedTake): readonly TabFlag[] {
   return [...bySign.values()].map((event): TabFlag => {
     const { sign, says } = VERDICTS[event.verdict];
     const off = Math.round(bendOff(event) ?? 0);
-    const isBendOff = event.verdict === 'right' && Math.abs(off) > USUAL_CLEAN.bendCents;
+    const isBendOff = event.verdict === 'right' && Math.abs(off) > bendCents;
     const bend = `${off > 0 ? '+' : '−'}${Math.abs(off)}¢`;
     return { span: event.span, look: isBendOff ? 'wrong' : lookOf(event.verdict), sign: isBendOff ? bend : sign, says };
   });
@@ -34,13 +35,27 @@ function lookOf(verdict: NoteVerdict): TabFlag['look'] {
   return verdict === 'cannot tell' ? 'unsure' : verdict;
 }
 
-/** How steady a take is, in words: how far notes usually fall from their place. */
-export function sayTake({ bpm, startSeconds, tuningCents, unsteadySeconds }: JudgedTake): string {
+/** How steady a take is, in words; `clickSeconds`: where in the recording the click that it was played to is heard, if that is known. */
+export function sayTake(
+  { bpm, startSeconds, tuningCents, unsteadySeconds }: JudgedTake,
+  clickSeconds?: number,
+): string {
   const tuning = Math.round(tuningCents);
   const tuned =
     Math.abs(tuning) < 4 ? 'in tune' : `${Math.abs(tuning)} cents ${tuning < 0 ? 'flat' : 'sharp'} as a whole`;
-  return `Played at ${bpm.toFixed(1)} bpm, ${Math.round(unsteadySeconds * 1000)} ms unsteady, ${tuned}; it begins ${startSeconds.toFixed(2)} s into the recording.`;
+  return `Played at ${bpm.toFixed(1)} bpm, ${Math.round(unsteadySeconds * 1000)} ms unsteady, ${tuned}; ${sayBegin(startSeconds, clickSeconds)}.`;
 }
+
+/** What all notes share, which is taken out of each: how far behind the click they lie, where the delay of the device is known. */
+function sayBegin(startSeconds: number, clickSeconds: number | undefined): string {
+  if (clickSeconds === undefined) return `it begins ${startSeconds.toFixed(2)} s into the recording`;
+  const off = Math.round((startSeconds - clickSeconds) * 1000);
+  if (Math.abs(off) <= ON_THE_CLICK_MS) return 'as a whole on the click';
+  return `as a whole ${Math.abs(off)} ms ${off < 0 ? 'ahead of' : 'behind'} the click`;
+}
+
+/** A hand that claps to find the delay is no more even than this, milliseconds. Our choice. */
+const ON_THE_CLICK_MS = 15;
 
 /** Two takes of one piece against each other. */
 export interface Beside {
@@ -51,13 +66,13 @@ export interface Beside {
 }
 
 /** Two takes line by line, and the notes in which they differ; of stretches that are not the same, no notes. */
-export function besideEachOther(one: JudgedTake, other: JudgedTake): Beside {
+export function besideEachOther(one: JudgedTake, other: JudgedTake, rule: CleanRule): Beside {
   const of = (say: (take: JudgedTake) => string): readonly [string, string] => [say(one), say(other)];
   const isSame = one.events.length === other.events.length;
   const right = ({ events }: JudgedTake) => events.filter(({ verdict }) => verdict === 'right').length;
   return {
     rows: [
-      { name: 'came out', values: of((take) => OUTCOMES[proposeEntry(take).outcome ?? 'untold']) },
+      { name: 'came out', values: of((take) => OUTCOMES[proposeEntry(take, rule).outcome ?? 'untold']) },
       { name: 'tempo', values: of(({ bpm }) => `${bpm.toFixed(1)} bpm`) },
       { name: 'notes right', values: of((take) => `${right(take)} of ${take.events.length}`) },
       { name: 'unsteady', values: of(({ unsteadySeconds }) => `${Math.round(unsteadySeconds * 1000)} ms`) },

@@ -1,5 +1,13 @@
 import { writeWav } from '@jam-ledger/core/formats';
-import { judgeTake, playAsLearner, type Audio, type JudgedTake, type Learner } from '@jam-ledger/core/listen';
+import {
+  clapDelay,
+  judgeTake,
+  playAsLearner,
+  type Audio,
+  type ClapDelay,
+  type JudgedTake,
+  type Learner,
+} from '@jam-ledger/core/listen';
 import type { PlayedNote } from '@jam-ledger/core/notation';
 import { expose, transfer } from 'comlink';
 
@@ -7,6 +15,9 @@ import { expose, transfer } from 'comlink';
 const listener = {
   judge(audio: Audio, played: readonly PlayedNote[], bpm: number): JudgedTake {
     return judgeTake(audio, played, { bpm });
+  },
+  clap(audio: Audio, clicks: readonly number[]): ClapDelay | null {
+    return clapDelay(audio, clicks) ?? null;
   },
   /** A take of the practice room as a WAV file, as if it had been recorded. */
   practise(played: readonly PlayedNote[], learner: Learner): Uint8Array<ArrayBuffer> {

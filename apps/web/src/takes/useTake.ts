@@ -1,15 +1,16 @@
 import type { JudgedTake, Learner } from '@jam-ledger/core/listen';
 import { perform } from '@jam-ledger/core/notation';
+import { CLEAN_RULES, type CleanSchool } from '@jam-ledger/core/pieces';
 import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { keptTakes, type KeptTake } from '../api/index.ts';
 import { useNotices } from '../session/index.ts';
-import { lazyWorker, type PlayPlan } from '../sound/index.ts';
+import type { PlayPlan } from '../sound/index.ts';
 import { lengthWithCountIn, startClicks, type ClickTrack } from './clicks.ts';
 import { decode, MAX_TAKE_SECONDS } from './decode.ts';
 import { useSentTakes } from './sentTakes.ts';
 import { openMicrophone, type Microphone } from './microphone.ts';
-import type { TakeListener } from './takes.worker.ts';
+import { listener } from './takeListener.ts';
 
 export type { KeptTake } from '../api/index.ts';
 
@@ -19,15 +20,12 @@ export interface TakeOf {
   readonly personId: string;
   /** What is to be played, and how fast. */
   readonly plan: PlayPlan;
+  /** How strictly it is heard. */
+  readonly clean: CleanSchool;
 }
 
 /** What goes on with a take. */
 export type TakeState = 'idle' | 'opening' | 'recording' | 'playing' | 'judging';
-
-const listener = lazyWorker<TakeListener>(
-  'What listens',
-  () => new Worker(new URL('./takes.worker.ts', import.meta.url), { type: 'module' }),
-);
 
 /** After the piece a take goes on for so long by itself, as a share of the piece and in seconds: learners are slower. Our choice. */
 const LONGER = { share: 0.6, seconds: 3 } as const;
@@ -45,6 +43,8 @@ export function useTake(what: () => TakeOf | undefined) {
   const takes = shallowRef<readonly KeptTake[]>([]);
   const shownId = ref<string>();
   const shown = computed(() => takes.value.find(({ id }) => id === shownId.value));
+  const clean = computed((): CleanSchool => what()?.clean ?? 'nine in ten');
+  const rule = computed(() => CLEAN_RULES[clean.value]);
   let microphone: Microphone | undefined;
   let clicks: ClickTrack | undefined;
   let recorded: KeptTake | undefined;
@@ -78,7 +78,7 @@ export function useTake(what: () => TakeOf | undefined) {
   async function send(take: KeptTake): Promise<void> {
     trouble.value = '';
     try {
-      const now = await studio.send(take, take.seconds ?? 0);
+      const now = await studio.send(take, take.seconds ?? 0, rule.value);
       takes.value = takes.value.map((one) => (one.id === now.id ? now : one));
     } catch (error) {
       trouble.value = error instanceof Error ? error.message : 'The take could not be sent.';
@@ -132,6 +132,7 @@ export function useTake(what: () => TakeOf | undefined) {
         },
       );
       clicks = await startClicks(of.plan, audible);
+      recorded = { ...recorded, clickSeconds: (clicks.beginsAt - microphone.startedAt) / 1000 };
       const length = lengthWithCountIn(of.plan);
       until = performance.now() + 1000 * Math.min(MAX_TAKE_SECONDS, length * (1 + LONGER.share) + LONGER.seconds);
       state.value = 'recording';
@@ -211,6 +212,8 @@ export function useTake(what: () => TakeOf | undefined) {
     takes,
     shown,
     shownId,
+    clean,
+    rule,
     record,
     stop,
     judge,

@@ -1,16 +1,8 @@
+import { CLEAN_RULES, type CleanRule } from '../pieces/index.ts';
 import { sayPlace, unroll, type Phrase, type Span } from '../notation/index.ts';
 import type { JudgedEvent, JudgedTake, NoteVerdict } from './judgeTake.ts';
 
-/** What a clean take is. */
-export interface CleanRule {
-  /** Of 100 notes, so many are in time at least. */
-  readonly inTimePercent: number;
-  /** A bend ends within so many cents of its pitch. */
-  readonly bendCents: number;
-}
-
-/** Every note there, none wrong, nine in ten in time, all bends within a quarter of a semitone. Our choice. */
-export const USUAL_CLEAN: CleanRule = { inTimePercent: 90, bendCents: 25 };
+const USUAL = CLEAN_RULES['nine in ten'];
 
 /** Where more notes than this share cannot be told, nothing is proposed. Our choice. */
 const MOST_UNTOLD = 0.25;
@@ -33,7 +25,7 @@ const ONES: Readonly<Record<Exclude<NoteVerdict, 'right' | 'cannot tell'>, reado
 };
 
 /** What a take is proposed to be entered as, by a rule of what is clean. */
-export function proposeEntry(take: JudgedTake, rule: CleanRule = USUAL_CLEAN): Proposal {
+export function proposeEntry(take: JudgedTake, rule: CleanRule = USUAL): Proposal {
   const bpm = Math.round(take.bpm);
   if (take.trouble === 'silent') return { outcome: null, bpm, why: ['Nothing can be heard in this take.'] };
   if (take.trouble === 'another piece')
@@ -101,7 +93,7 @@ const WEIGHTS: Readonly<Record<NoteVerdict, number>> = {
 const ONE_PLACE = 2;
 
 /** The places where a take goes wrong, the worst first, each with what to try. `events` of the take are those of the phrase played out. */
-export function weakSpots(take: JudgedTake, phrase: Phrase, rule: CleanRule = USUAL_CLEAN): readonly WeakSpot[] {
+export function weakSpots(take: JudgedTake, phrase: Phrase, rule: CleanRule = USUAL): readonly WeakSpot[] {
   const { events: timed, bars } = unroll(phrase);
   const places = timed.filter(({ item }) => item);
   const weighed = take.events.map((event, index) => ({

@@ -1,3 +1,5 @@
+export { CLEAN_RULES, CLEAN_SCHOOLS } from './clean.ts';
+export type { CleanRule, CleanSchool } from './clean.ts';
 export * from './ladder.ts';
 export * from './result.ts';
 export * from './nextStep.ts';

@@ -70,6 +70,7 @@ export async function schoolsFor({ store, studio }: RequestContext, student: Per
     first: own.first ?? teachers?.first ?? studios.first,
     naming: own.naming ?? teachers?.naming ?? studios.naming,
     fidelity: own.fidelity ?? teachers?.fidelity ?? studios.fidelity,
+    clean: own.clean ?? teachers?.clean ?? studios.clean,
   };
 }
 
@@ -122,6 +123,7 @@ function ownSchoolsOf(row: PersonModel): StudentSchools {
     first: own(SCHOOL_WORDS.first, row.first),
     naming: own(SCHOOL_WORDS.naming, row.naming),
     fidelity: own(SCHOOL_WORDS.fidelity, row.fidelity),
+    clean: own(SCHOOL_WORDS.clean, row.clean),
   };
 }
 
@@ -136,5 +138,6 @@ export function schoolsOf(row: { readonly [Name in keyof Schools]: string }): Sc
     first: parseWord(SCHOOL_WORDS.first, row.first),
     naming: parseWord(SCHOOL_WORDS.naming, row.naming),
     fidelity: parseWord(SCHOOL_WORDS.fidelity, row.fidelity),
+    clean: parseWord(SCHOOL_WORDS.clean, row.clean),
   };
 }

@@ -86,6 +86,7 @@ export async function showPiece(context: RequestContext, id: string): Promise<Pi
     hearing: parseWord(SCHOOL_WORDS.hearing, row.hearing),
     naming: parseWord(SCHOOL_WORDS.naming, row.naming),
     fidelity: parseWord(SCHOOL_WORDS.fidelity, row.fidelity),
+    clean: parseWord(SCHOOL_WORDS.clean, row.clean),
     rules: rulesOf(row),
     rungs: ladder.rungs,
     entries,

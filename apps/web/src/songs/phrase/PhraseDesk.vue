@@ -110,7 +110,7 @@ function writeIn(): void {
 }
 
 function pressKey(event: KeyboardEvent): void {
-  if (!pressAlt(event, { KeyI: writeIn })) press(event);
+  if (!pressAlt(event, { KeyI: writeIn, KeyH: stampHere })) press(event);
 }
 
 onMounted(() => {
@@ -130,6 +130,15 @@ function stamp(seconds: number): void {
     replaceAll(before);
     return Promise.resolve();
   });
+}
+/** The note at the caret is heard where the song clock is. */
+function stampHere(): void {
+  const place = caret.value?.from ?? 0;
+  const note = reading.value.phrase.items.find(({ span }) => span.from <= place && place < span.to);
+  const at = note?.span.from ?? place;
+  const seconds = Math.round(props.recording.clock.seconds.value * 10) / 10;
+  if (text.value.slice(0, at).trim() === '') return stamp(seconds);
+  editor.value?.replace({ from: at, to: at }, `@${clockText(seconds)} `);
 }
 defineExpose({ stamp });
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { SetUpChange } from '@jam-ledger/contract';
 import Button from 'primevue/button';
-import type { TakenOver } from './useSongRecording.ts';
+import type { TakenOver } from './setUpSaid.ts';
 
 defineProps<{ disagrees: readonly TakenOver[] }>();
-const emit = defineEmits<{ take: [change: Partial<SetUpChange>] }>();
+const emit = defineEmits<{ take: [change: Partial<SetUpChange>]; begin: [seconds: number] }>();
 </script>
 
 <template>
@@ -22,7 +22,7 @@ const emit = defineEmits<{ take: [change: Partial<SetUpChange>] }>();
         severity="secondary"
         outlined
         :label="choice.label"
-        @click="emit('take', choice.change)"
+        @click="'change' in choice ? emit('take', choice.change) : emit('begin', choice.beginSeconds)"
       />
     </li>
   </ul>

@@ -1,20 +1,12 @@
-import type { Phrase, Section, SetUpChange, Transcription } from '@jam-ledger/contract';
+import type { Phrase, Section, Transcription } from '@jam-ledger/contract';
 import { barSeconds, tempoFromTaps } from '@jam-ledger/core/form';
 import { OPEN_KEY, readKey, spell, writeSpelling } from '@jam-ledger/core/pitch';
 import { computed, ref, watch } from 'vue';
 import { useRecording } from '../../recordings/index.ts';
 import type { SongForm } from '../form/useSongForm.ts';
 import { useSongClock, type SongClock } from '../form/useSongClock.ts';
+import { saidOfSetUp, type TakenOver } from './setUpSaid.ts';
 import { bandPartOf, phraseTimesOf } from './songBand.ts';
-
-/** A set-up that the recording contradicts: what it says, and what could be taken over. */
-export interface TakenOver {
-  readonly says: string;
-  readonly choices: readonly { readonly label: string; readonly change: Partial<SetUpChange> }[];
-}
-
-/** Nobody minds a recording this far from what the set-up says: cents, and a share of the tempo. Our choice. */
-const NEAR = { cents: 4, tempo: 0.012, sure: 0.08 } as const;
 
 /** The recording of the song on the desk: its clock, where phrases lie on it, what it says of the set-up. */
 export function useSongRecording(song: () => Transcription | null, form: SongForm, end: () => number) {
@@ -65,9 +57,7 @@ export function useSongRecording(song: () => Transcription | null, form: SongFor
 
   const disagrees = computed((): readonly TakenOver[] => {
     const current = song();
-    const { off, beat } = recorded.heard.value ?? {};
-    if (!current) return [];
-    return [...tuningSaid(current, off), ...tempoSaid(current, beat, tappedTempo.value?.bpm)];
+    return current ? saidOfSetUp(current, recorded.heard.value, tappedTempo.value?.bpm) : [];
   });
 
   function countedIn(): Promise<void> {
@@ -115,46 +105,3 @@ const PAUSE = 3;
 
 /** The recording of a song as its desk has it. */
 export type SongRecording = ReturnType<typeof useSongRecording>;
-
-type Told = NonNullable<SongRecording['recorded']['heard']['value']>;
-
-function tuningSaid({ offsetCents }: Transcription, off: Told['off'] | undefined): readonly TakenOver[] {
-  if (!off || off.sure < NEAR.sure) return [];
-  const cents = Math.round(off.cents);
-  const set = offsetCents - 100 * Math.round(offsetCents / 100);
-  if (Math.abs(cents - set) <= NEAR.cents) return [];
-  const sure = off.sure > 0.35 ? 'surely' : 'probably';
-  return [
-    {
-      says: `The recording stands ${sure} ${Math.abs(cents)} cents ${cents < 0 ? 'below' : 'above'} A4 = 440 Hz; the set-up says ${offsetCents}.`,
-      choices: [{ label: `Set ${cents} cents`, change: { offsetCents: cents } }],
-    },
-  ];
-}
-
-function tempoSaid(
-  song: Transcription,
-  beat: Told['beat'] | undefined,
-  tapped: number | undefined,
-): readonly TakenOver[] {
-  const heard = tapped ?? beat?.bpm;
-  if (heard === undefined) return [];
-  const set = (bpm: number) => Math.round(bpm * 10) / 10;
-  const agrees = song.tempoKnown && Math.abs(heard / song.tempo - 1) <= NEAR.tempo;
-  if (agrees) return [];
-  const others = tapped === undefined ? (beat?.others ?? []).slice(0, 2) : [];
-  // Half or twice the tempo is the same beat counted otherwise.
-  const isSameBeat = song.tempoKnown && others.some((bpm) => Math.abs(bpm / song.tempo - 1) <= 2 * NEAR.tempo);
-  if (isSameBeat) return [];
-  const how = tapped === undefined ? (beat && beat.sure > 0.3 ? 'is surely' : 'is probably') : 'is by your taps';
-  const says = `The recording ${how} at ${set(heard)} bpm; the set-up says ${song.tempoKnown ? `${song.tempo}` : 'nothing of it'}.`;
-  return [
-    {
-      says,
-      choices: [heard, ...others].map((bpm) => ({
-        label: `Set ${set(bpm)} bpm`,
-        change: { tempo: set(bpm), tempoKnown: true },
-      })),
-    },
-  ];
-}

@@ -41,6 +41,7 @@ export const SHORTCUTS = [
   ['Alt-c', 'big and little letters of the selection'],
   ['Alt-t', 'the two ways change places'],
   ['Alt-i', 'write in the places that were found'],
+  ['Alt-h', 'the note is heard where the song clock stands'],
   ['Alt-n', 'a new phrase'],
   ['Alt-g', 'this section again'],
   ['Alt-a', 'assign the phrase'],

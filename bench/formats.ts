@@ -78,7 +78,7 @@ async function pdfOf(
     page.setDefaultTimeout(120_000);
     await page.goto('/songs');
     await page.getByRole('link', { name: /Slow Tide/ }).click();
-    await page.getByRole('button', { name: 'Bring in' }).click();
+    await page.getByRole('button', { name: 'Import' }).click();
     const dialog = page.getByRole('dialog', { name: 'Bring in a file' });
     await dialog
       .locator('input[type=file]')

@@ -17,11 +17,11 @@ export async function planFigures(): Promise<readonly Figure[]> {
     await page.goto('/songs');
     await page.getByRole('link', { name: /Slow Tide/ }).click();
     await page.getByRole('link', { name: 'Pieces', exact: true }).click();
-    await page.getByRole('button', { name: 'Propose anew' }).waitFor({ timeout: 120_000 });
+    await page.getByRole('button', { name: 'Propose again' }).waitFor({ timeout: 120_000 });
     await watchTasks(page);
     const kept = page.waitForResponse((answer) => answer.request().method() === 'PUT', { timeout: 120_000 });
     const from = performance.now();
-    await page.getByRole('button', { name: 'Propose anew' }).click();
+    await page.getByRole('button', { name: 'Propose again' }).click();
     const proposed = await page.getByText(/^\d+ pieces are proposed/).innerText({ timeout: 120_000 });
     const told = performance.now() - from;
     if ((await kept).status() !== 200) throw new Error('the plan was not kept');

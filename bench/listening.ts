@@ -169,7 +169,11 @@ function vibratoFigures(): readonly Figure[] {
       heard += 1;
       rates.push(Math.abs(found.hz - hz));
       widths.push(Math.abs(found.cents - wide));
-      plain.push(Math.abs(halfRange(track.midis) * 100 - wide));
+      const held = track.midis.filter((_, row) => {
+        const at = track.firstSeconds + row * track.hopSeconds;
+        return at > 0.15 && at < 1.25;
+      });
+      plain.push(Math.abs(halfRange(held) * 100 - wide));
     }
   const [rate, width, other] = [timingOf(rates), timingOf(widths), timingOf(plain)];
   return [
@@ -190,10 +194,11 @@ function vibratoFigures(): readonly Figure[] {
   ];
 }
 
+/** How far a sine swings whose middle half lies so far apart. */
 function halfRange(midis: Float32Array): number {
   const sorted = [...midis].filter((midi) => !Number.isNaN(midi)).sort((a, b) => a - b);
   const place = (share: number) => sorted[Math.floor(share * (sorted.length - 1))] ?? 0;
-  return (place(0.98) - place(0.02)) / 2;
+  return (place(0.75) - place(0.25)) / Math.SQRT2;
 }
 
 /** Takes without a slip on guitars that others recorded, played by another program. */

@@ -49,7 +49,7 @@ describe('a studio of one’s own', () => {
 
   step('whoever was in the demo is out of it', async () => {
     await mara.reload();
-    await mara.getByRole('button', { name: 'Open the book' }).waitFor();
+    await mara.getByRole('button', { name: 'Sign in' }).waitFor();
     expect(await mara.getByRole('link', { name: 'Begin your own studio' }).count()).toBe(0);
   });
 
@@ -58,7 +58,7 @@ describe('a studio of one’s own', () => {
     const name = owner.getByLabel('Name of the studio');
     await name.fill('Quay Guitar');
     await name.press('Tab');
-    await owner.getByText('How the studio teaches is kept.').waitFor();
+    await owner.getByText('How the studio teaches is saved.').waitFor();
     await owner.getByRole('button', { name: 'Undo' }).click();
     await owner.waitForFunction(() =>
       [...document.querySelectorAll('input')].some(({ value }) => value === 'Lantern Street Guitar'),
@@ -72,9 +72,9 @@ describe('the first week', () => {
   step('a student is entered, and a name that was misheard is corrected', async () => {
     await owner.setViewportSize({ width: 1280, height: 800 });
     await owner.goto('/studio');
-    await owner.getByRole('button', { name: 'Enter somebody' }).click();
-    await owner.getByRole('form', { name: 'Enter somebody' }).getByRole('textbox').fill('Jonn Quill');
-    await owner.getByRole('button', { name: 'Enter them' }).click();
+    await owner.getByRole('button', { name: 'Add a person' }).click();
+    await owner.getByRole('form', { name: 'Add a person' }).getByRole('textbox').fill('Jonn Quill');
+    await owner.getByRole('button', { name: 'Add', exact: true }).click();
     await owner.getByRole('button', { name: 'Edit Jonn Quill' }).click();
     const dialog = owner.getByRole('dialog', { name: 'Edit Jonn Quill' });
     await dialog.getByLabel('Name', { exact: true }).fill('Jon Quill');
@@ -88,9 +88,9 @@ describe('the first week', () => {
 
   step('what was asked in the lesson is written down, for somebody who does not sign in', async () => {
     await owner.goto('/requests');
-    await owner.getByRole('button', { name: 'Write a request down' }).click();
+    await owner.getByRole('button', { name: 'Add a request' }).click();
     await owner.getByLabel('Song', { exact: true }).fill('Old Harbour Shanty');
-    await owner.getByRole('button', { name: 'Write it down' }).click();
+    await owner.getByRole('button', { name: 'Save the request' }).click();
     await owner.getByText('Say who asked for it.').waitFor();
     await owner.getByRole('combobox', { name: /Asked by/ }).click();
     await owner.getByRole('option', { name: 'Jon Quill' }).click();
@@ -98,7 +98,7 @@ describe('the first week', () => {
       .getByRole('checkbox', { name: /^riff.*/ })
       .first()
       .check();
-    await owner.getByRole('button', { name: 'Write it down' }).click();
+    await owner.getByRole('button', { name: 'Save the request' }).click();
     await owner.getByText('“Old Harbour Shanty” is written down.').waitFor();
     await owner
       .getByRole('listitem')
@@ -113,7 +113,7 @@ describe('the first week', () => {
     await owner.getByRole('button', { name: 'Begin a song' }).click();
     await owner.getByRole('combobox', { name: /^For/ }).waitFor();
     await owner.getByLabel('Song', { exact: true }).fill('Warm-up of my own');
-    await owner.getByRole('button', { name: 'Begin it' }).click();
+    await owner.getByRole('button', { name: 'Begin the song' }).click();
     await owner.getByRole('heading', { name: 'Warm-up of my own' }).waitFor();
     await owner.getByText('Lay out the form first').waitFor();
   });

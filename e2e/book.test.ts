@@ -61,12 +61,12 @@ describe('what was written for one goes to another', () => {
 
   step('a lick of her own is for nobody yet', async () => {
     await mara.goto('/licks');
-    await mara.getByRole('button', { name: 'Write a lick down' }).click();
-    await mara.getByRole('button', { name: 'Write it down' }).click();
+    await mara.getByRole('button', { name: 'Add a lick' }).click();
+    await mara.getByRole('button', { name: 'Save the lick' }).click();
     await mara.getByText('This must not be empty.').first().waitFor();
     await mara.getByLabel('Name', { exact: true }).fill('Turnaround');
     await mara.getByLabel('How it goes').fill('5G 7Gb1r 5G 7D');
-    await mara.getByRole('button', { name: 'Write it down' }).click();
+    await mara.getByRole('button', { name: 'Save the lick' }).click();
     await mara.getByText('For nobody yet').waitFor();
     await mara.locator('[data-ready="true"] svg').first().waitFor();
     expect(await mara.getByRole('form', { name: 'Assign as a practice piece' }).count()).toBe(0);
@@ -94,8 +94,8 @@ describe('the owner’s book', () => {
 
   step('a student is to be erased, by their name typed, and is kept', async () => {
     await odile.goto('/studio');
-    await odile.getByRole('button', { name: 'Put Ferris Oldegard away' }).click();
-    await odile.getByRole('alertdialog').getByRole('button', { name: 'Put away' }).click();
+    await odile.getByRole('button', { name: 'Archive Ferris Oldegard' }).click();
+    await odile.getByRole('alertdialog').getByRole('button', { name: 'Archive' }).click();
     await odile.getByRole('button', { name: 'Erase Ferris Oldegard' }).click();
     const dialog = odile.getByRole('dialog', { name: 'Erase Ferris Oldegard?' });
     await dialog.getByRole('textbox').fill('Ferris');
@@ -105,7 +105,7 @@ describe('the owner’s book', () => {
     await dialog.getByRole('button', { name: 'Erase in 7 days' }).click();
     await odile.getByText(/^erased on /).waitFor();
     await odile.goto('/studio/book');
-    await odile.getByRole('button', { name: 'Keep Ferris Oldegard' }).click();
+    await odile.getByRole('button', { name: 'Do not erase Ferris Oldegard' }).click();
     await odile.getByText('Odile Skerryvane kept Ferris Oldegard from being erased').waitFor();
   });
 
@@ -122,7 +122,7 @@ describe('the owner’s book', () => {
     await odile.goto('/studio/book');
     await odile.getByText(/restored: as of/).waitFor();
     await odile.goto('/studio');
-    await odile.getByRole('button', { name: 'Put Ferris Oldegard away' }).waitFor();
+    await odile.getByRole('button', { name: 'Archive Ferris Oldegard' }).waitFor();
   });
 
   step('one signs out everywhere', async () => {
@@ -131,6 +131,6 @@ describe('the owner’s book', () => {
     await odile.getByRole('button', { name: 'Sign out everywhere' }).click();
     await odile.getByText('You are signed out on every device.').waitFor();
     await other.reload();
-    await other.getByRole('button', { name: 'Open the book' }).waitFor();
+    await other.getByRole('button', { name: 'Sign in' }).waitFor();
   });
 });

@@ -20,7 +20,7 @@ describe('the form', () => {
     await page.getByRole('button', { name: 'Change section' }).click();
     const form = page.getByRole('form', { name: 'Section' });
     await form.getByLabel('Bars').fill('12');
-    await form.getByRole('button', { name: 'Keep it' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await margin.getByText('From 1A to 1B are 11.4 s (± 1 s), but 12 bars at 84 bpm take 34.3 s').waitFor();
     await margin.getByText('The phrases of 1A fill 4 of its 12 bars.').waitFor();
     await margin.getByRole('button', { name: 'Make it 4 bars' }).click();
@@ -48,7 +48,7 @@ describe('the form', () => {
     const tempo = Number(await page.getByRole('spinbutton', { name: 'Tempo' }).inputValue());
     expect(tempo).toBeGreaterThan(30);
     expect(tempo).toBeLessThan(125);
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await page.getByRole('button', { name: 'Cancel' }).click();
   });
 
   test('a phrase that is an earlier one, moved, is told while it is typed', async () => {
@@ -121,7 +121,7 @@ describe('laying out a song', () => {
     await blocks().first().click();
     await page.getByRole('button', { name: 'Change section' }).click();
     await sectionForm().getByLabel('about so often, to the fade').check();
-    await sectionForm().getByRole('button', { name: 'Keep it' }).click();
+    await sectionForm().getByRole('button', { name: 'Save' }).click();
     await margin()
       .getByText(/its last pass has no way out/)
       .waitFor();
@@ -133,9 +133,9 @@ describe('laying out a song', () => {
   test('a jump back is laid out; one that leads nowhere is refused in words', async () => {
     await blocks().nth(1).click();
     await page.getByRole('button', { name: 'Change section' }).click();
-    await sectionForm().getByRole('combobox', { name: 'Then' }).click();
+    await sectionForm().getByRole('combobox', { name: 'After it' }).click();
     await page.getByRole('option', { name: 'back to 1A' }).click();
-    await sectionForm().getByRole('button', { name: 'Keep it' }).click();
+    await sectionForm().getByRole('button', { name: 'Save' }).click();
     await page.getByRole('button', { name: 'Unfold the repeats (f)' }).click();
     await blocks().nth(9).waitFor();
     expect((await blocks().allInnerTexts()).map((text) => text.slice(0, 2))).toEqual([
@@ -151,13 +151,13 @@ describe('laying out a song', () => {
       '1B',
     ]);
     await page.getByRole('button', { name: 'Change section' }).click();
-    await sectionForm().getByRole('combobox', { name: 'Then' }).click();
+    await sectionForm().getByRole('combobox', { name: 'After it' }).click();
     await page.getByRole('option', { name: 'go on' }).click();
     await sectionForm().getByLabel('Bars', { exact: true }).fill('0');
-    await sectionForm().getByRole('button', { name: 'Keep it' }).click();
+    await sectionForm().getByRole('button', { name: 'Save' }).click();
     await sectionForm().getByText('This must be at least 1.').waitFor();
     await sectionForm().getByLabel('Bars', { exact: true }).fill('2');
-    await sectionForm().getByRole('button', { name: 'Keep it' }).click();
+    await sectionForm().getByRole('button', { name: 'Save' }).click();
     await sectionForm().waitFor({ state: 'detached' });
     await page.getByRole('button', { name: 'Fold the repeats (f)' }).click();
   });
@@ -184,14 +184,14 @@ describe('laying out a song', () => {
     await blocks().first().click();
     await page.getByRole('button', { name: 'Change section' }).click();
     await sectionForm().getByLabel('Role').fill('the main riff');
-    await sectionForm().getByRole('button', { name: 'Keep it' }).click();
+    await sectionForm().getByRole('button', { name: 'Save' }).click();
     await page.getByText('the main riff').first().waitFor();
     const theirs = other.getByRole('form', { name: 'Section' });
     await theirs.getByLabel('Role').fill('verse riff');
-    await theirs.getByRole('button', { name: 'Keep it' }).click();
+    await theirs.getByRole('button', { name: 'Save' }).click();
     await theirs.getByText(/Somebody changed this in the meantime, and nothing was overwritten/).waitFor();
     expect(await theirs.getByLabel('Role').inputValue()).toBe('verse riff');
-    await theirs.getByRole('button', { name: 'Keep it' }).click();
+    await theirs.getByRole('button', { name: 'Save' }).click();
     await other.getByText('verse riff').first().waitFor();
     await other.close();
     await page.reload();
@@ -207,12 +207,12 @@ describe('the set-up', () => {
     await form().getByRole('combobox', { name: 'Tuning' }).click();
     await page.getByRole('option', { name: 'by its strings …' }).click();
     await form().getByLabel('Strings').fill('C2 nonsense');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     await form()
       .getByText(/This is no tuning: name one, or write 4 to 9 open strings/)
       .waitFor();
     await form().getByLabel('Strings').fill('C2 A2 D3 G3 B3 E4');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     const note = page.getByRole('status', { name: 'What the new tuning changes' });
     await note.getByText(/13 written notes of 2 phrases would sound at another pitch/).waitFor();
     await note.getByRole('button', { name: 'Move them to sound as before' }).click();
@@ -225,7 +225,7 @@ describe('the set-up', () => {
     await form().getByLabel('Recording is off by').fill('-20');
     await form().getByLabel('Recording is off by').press('Tab');
     await form().getByText('A2 108.74 Hz').waitFor();
-    await form().getByRole('combobox', { name: 'So' }).click();
+    await form().getByRole('combobox', { name: 'To match it' }).click();
     await page.getByRole('option', { name: 'shift the playback' }).click();
     await form()
       .getByText(/Play the recording 1.0116 times as fast \(1.16 %\)/)
@@ -241,20 +241,20 @@ describe('the set-up', () => {
     await form().getByRole('button', { name: 'Add a change' }).click();
     await form().getByLabel('Change 1 at').fill('0:40');
     await form().getByLabel('Meter of change 1').fill('3/5');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     await form().getByText('Line 1: This is not a meter such as 4/4 or 6/8.').waitFor();
     await form().getByLabel('Meter of change 1').fill('3/4');
     await form().getByLabel('Key of change 1').fill('H');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     await form()
       .getByText(/Line 1: This is no key/)
       .waitFor();
     await form().getByLabel('Key of change 1').fill('C lydian');
     await form().getByLabel('Rig note 1 to').fill('0:00');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     await form().getByText('Line 1: This must be after the start.').waitFor();
     await form().getByLabel('Rig note 1 to').fill('0:20');
-    await form().getByRole('button', { name: 'Keep this set-up' }).click();
+    await form().getByRole('button', { name: 'Save the set-up' }).click();
     await form().waitFor({ state: 'detached' });
   });
 });

@@ -140,9 +140,9 @@ describe('what comes in', () => {
       return data;
     }, xml);
     await mara.dispatchEvent('main', 'drop', { dataTransfer: transfer });
-    const dialog = mara.getByRole('dialog', { name: 'Bring in a file' });
+    const dialog = mara.getByRole('dialog', { name: 'Import a file' });
     await dialog.getByRole('list', { name: 'Phrases' }).getByText('Opening bend').waitFor();
-    await dialog.getByRole('button', { name: /^Bring in \d+ phrases$/ }).click();
+    await dialog.getByRole('button', { name: /^Import \d+ phrases$/ }).click();
     await mara.getByText(/phrases are brought in from tune\.musicxml\./).waitFor();
     await mara.getByRole('button', { name: 'Undo' }).click();
     await mara.getByText(/brought in/).waitFor({ state: 'hidden' });
@@ -150,8 +150,8 @@ describe('what comes in', () => {
   });
 
   test('what cannot be read is told at its place, and nothing is kept', async () => {
-    await mara.getByRole('button', { name: 'Bring in' }).click();
-    const dialog = mara.getByRole('dialog', { name: 'Bring in a file' });
+    await mara.getByRole('button', { name: 'Import' }).click();
+    const dialog = mara.getByRole('dialog', { name: 'Import a file' });
     const chooser = dialog.locator('input[type=file]');
     await chooser.setInputFiles({
       name: 'cut.musicxml',
@@ -165,8 +165,8 @@ describe('what comes in', () => {
       buffer: Buffer.from([0xff, 0xd8, 0xff, 0xe0]),
     });
     await dialog.getByText(/“photo\.txt” is no MusicXML, MIDI, text tab or shorthand file/).waitFor();
-    expect(await dialog.getByRole('button', { name: /^Bring in/ }).isDisabled()).toBe(true);
-    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    expect(await dialog.getByRole('button', { name: /^Import/ }).isDisabled()).toBe(true);
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
   });
 
   test('a pasted tab becomes shorthand in one press', async () => {

@@ -174,7 +174,7 @@ describe('guitar and hand of a student', () => {
     await form.getByLabel(/how many frets further/).press('Tab');
     await form.getByText('5 to 8 is 77 mm').waitFor();
     await form.getByText('left-handed').click();
-    await form.getByRole('button', { name: 'Keep it' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await page.getByText('5 to 8, 77 mm, left-handed').waitFor();
     await openSong(page, /Slow Tide/);
     expect(await page.getByRole('checkbox', { name: 'left-handed' }).isChecked()).toBe(true);
@@ -208,7 +208,7 @@ describe('guitar and hand of a student', () => {
     const studio = odile.getByRole('region', { name: 'How the studio teaches' });
     await studio.getByRole('combobox', { name: 'Strokes' }).click();
     await odile.getByRole('option', { name: 'economy' }).click();
-    await odile.getByText('How the studio teaches is kept.').waitFor();
+    await odile.getByText('How the studio teaches is saved.').waitFor();
     await openSong(odile, /Slow Tide/);
     await odile.getByRole('region', { name: 'Strokes' }).getByText('economy').waitFor();
   });

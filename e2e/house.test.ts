@@ -20,16 +20,16 @@ describe('people come and go', () => {
 
   step('a teacher enters a guardian, who must have a child', async () => {
     await mara.getByRole('link', { name: 'Studio', exact: true }).click();
-    await mara.getByRole('button', { name: 'Enter somebody' }).click();
-    const form = mara.getByRole('form', { name: 'Enter somebody' });
+    await mara.getByRole('button', { name: 'Add a person' }).click();
+    const form = mara.getByRole('form', { name: 'Add a person' });
     await form.getByRole('combobox', { name: 'Role' }).click();
     expect(await mara.getByRole('option').allInnerTexts()).toEqual(['student', 'guardian']);
     await mara.getByRole('option', { name: 'guardian' }).click();
     await form.getByLabel(/^Name/).fill('Una Harrowmere');
-    await form.getByRole('button', { name: 'Enter them' }).click();
+    await form.getByRole('button', { name: 'Add' }).click();
     await form.getByText('Say whose guardian this is.').waitFor();
     await form.getByRole('checkbox', { name: 'Ines Harrowmere' }).check();
-    await form.getByRole('button', { name: 'Enter them' }).click();
+    await form.getByRole('button', { name: 'Add' }).click();
     await row('Una Harrowmere').getByText('guardian of Ines Harrowmere').waitFor();
   });
 
@@ -55,10 +55,10 @@ describe('people come and go', () => {
     await guest.getByText(/opens the book for you, to read along/).waitFor();
     await guest.getByLabel('Name').fill('una');
     await guest.getByLabel('Password').fill('short');
-    await guest.getByRole('button', { name: 'Open the book' }).click();
+    await guest.getByRole('button', { name: 'Sign in' }).click();
     await guest.getByText('This is too short: at least 10 characters.').waitFor();
     await guest.getByLabel('Password').fill('harbour-lights');
-    await guest.getByRole('button', { name: 'Open the book' }).click();
+    await guest.getByRole('button', { name: 'Sign in' }).click();
     await guest.getByRole('heading', { name: 'Lessons', level: 1 }).waitFor();
     await guest.getByText('Ten minutes a day, bends first').waitFor();
     await guest.getByRole('link', { name: 'Ledger', exact: true }).click();
@@ -108,20 +108,20 @@ describe('people come and go', () => {
 
   step('she changes her password; the wrong one is told at its place', async () => {
     await guest.getByRole('link', { name: 'Una Harrowmere' }).click();
-    await guest.getByLabel('The one that holds').fill('not-it');
-    await guest.getByLabel(/^The new one/).fill('harbour-lights-2');
-    await guest.getByRole('button', { name: 'Change it' }).click();
+    await guest.getByLabel('Current password').fill('not-it');
+    await guest.getByLabel(/^New password/).fill('harbour-lights-2');
+    await guest.getByRole('button', { name: 'Change the password' }).click();
     await guest.getByText('This is not the password that holds.').waitFor();
-    await guest.getByLabel('The one that holds').fill('harbour-lights');
-    await guest.getByRole('button', { name: 'Change it' }).click();
+    await guest.getByLabel('Current password').fill('harbour-lights');
+    await guest.getByRole('button', { name: 'Change the password' }).click();
     await guest.getByText(/The new password holds/).waitFor();
   });
 
   step('a student who leaves is asked about first, and comes back with all that is theirs', async () => {
-    await mara.getByRole('button', { name: 'Put Ferris Oldegard away' }).click();
+    await mara.getByRole('button', { name: 'Archive Ferris Oldegard' }).click();
     await mara.getByText(/lessons? still to come leave the desk/).waitFor();
-    await mara.getByRole('button', { name: 'Put away', exact: true }).click();
-    await row('Ferris Oldegard').getByText('put away').waitFor();
+    await mara.getByRole('button', { name: 'Archive', exact: true }).click();
+    await row('Ferris Oldegard').getByText('archived').waitFor();
     await mara.getByRole('link', { name: 'Series', exact: true }).click();
     await mara
       .getByRole('list', { name: 'Series' })
@@ -129,7 +129,7 @@ describe('people come and go', () => {
       .waitFor();
     expect(await mara.getByRole('button', { name: /Ferris Oldegard/ }).count()).toBe(0);
     await mara.getByRole('link', { name: 'Studio', exact: true }).click();
-    await mara.getByRole('button', { name: 'Take Ferris Oldegard back' }).click();
+    await mara.getByRole('button', { name: 'Bring Ferris Oldegard back' }).click();
     await mara.getByText('Ferris Oldegard is back.').waitFor();
     await mara.getByRole('link', { name: 'Series', exact: true }).click();
     await mara
@@ -160,7 +160,7 @@ describe('the studio', () => {
     const closed = await lessons.filter({ hasText: 'closed: low-tide week' }).count();
     await odile.goto('/studio');
     const holidays = odile.getByRole('region', { name: 'Holidays' });
-    await holidays.getByRole('button', { name: 'Take low-tide week out' }).click();
+    await holidays.getByRole('button', { name: 'Remove low-tide week' }).click();
     await holidays.getByText(/has no holidays/).waitFor();
     await odile.goto('/series');
     await odile.getByRole('button', { name: /Ferris Oldegard/ }).click();
@@ -174,7 +174,7 @@ describe('the studio', () => {
     const studio = odile.getByRole('region', { name: 'How the studio teaches' });
     await studio.getByRole('combobox', { name: 'Strings are named' }).click();
     await odile.getByRole('option', { name: 'numbers' }).click();
-    await odile.getByText('How the studio teaches is kept.').waitFor();
+    await odile.getByText('How the studio teaches is saved.').waitFor();
     const ines = await stage.enter('ines');
     await ines
       .getByRole('listitem')

@@ -23,7 +23,7 @@ const row = (name: string, on: Page = page): Locator => rows(on).filter({ has: o
 const detail = (name: string): Locator => page.getByRole('complementary', { name });
 const order = async (on: Page = page) =>
   (await rows(on).allInnerTexts()).map((text) => text.split('\n').find((line) => /[a-z]/.test(line)) ?? '');
-const kept = (on: Page = page) => on.getByRole('status').filter({ hasText: 'Kept.' }).waitFor();
+const kept = (on: Page = page) => on.getByRole('status').filter({ hasText: 'Saved.' }).waitFor();
 const press = async (...keys: readonly string[]) => {
   for (const key of keys) await page.keyboard.press(key);
 };
@@ -90,7 +90,7 @@ describe('the pieces of a song', () => {
     await page.reload();
     await rows().first().waitFor();
     expect((await order())[0]).toBe('Last word');
-    await page.getByRole('button', { name: 'Propose anew' }).click();
+    await page.getByRole('button', { name: 'Propose again' }).click();
     await kept();
   });
 
@@ -178,7 +178,7 @@ describe('the pieces of a song', () => {
   test('a song that was never cut is cut on being asked', async () => {
     await openPieces(page, /Copper Kettle/);
     await row('Kettle riff').waitFor();
-    await page.getByRole('button', { name: 'Propose anew' }).click();
+    await page.getByRole('button', { name: 'Propose again' }).click();
     await row('Kettle riff into The break').waitFor();
   });
 });

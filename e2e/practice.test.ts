@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page } from 'playwright-core';
 import { heard, listen } from './listening.ts';
-import { openStage, type Stage } from './stage.ts';
+import { choose, openStage, type Stage } from './stage.ts';
 
 let stage: Stage;
 let page: Page;
@@ -38,15 +38,15 @@ describe('the ledger', () => {
 
   test('rows are chosen by how they stand, by what they are and by name', async () => {
     const rows = page.getByRole('grid', { name: 'Ledger' }).getByRole('button');
-    await page.getByLabel('Standing').selectOption('stuck');
+    await choose(page, 'Standing', 'stuck');
     expect(await rows.allInnerTexts()).toEqual(['Climb to the top']);
     await page.getByText('1 of 4 rows').waitFor();
-    await page.getByLabel('Standing').selectOption('slipping');
+    await choose(page, 'Standing', 'slipping');
     await page.getByText('No row is like that.').waitFor();
     await page.getByRole('button', { name: 'Show all' }).click();
-    await page.getByLabel('Pieces').selectOption('joins');
+    await choose(page, 'Pieces', 'joins');
     expect(await rows.allInnerTexts()).toEqual(['Opening bend into Answer']);
-    await page.getByLabel('Pieces').selectOption('all pieces');
+    await choose(page, 'Pieces', 'all pieces');
     await page.getByLabel('Name', { exact: true }).fill('climb');
     await page.getByText('1 of 4 rows').waitFor();
     await page.getByLabel('Name', { exact: true }).fill('');
@@ -153,7 +153,7 @@ describe('one piece', () => {
       .getByRole('combobox', { name: 'First hearing' })
       .click();
     await odile.getByRole('option', { name: 'slow first' }).click();
-    await odile.getByText('How the studio teaches is kept.').waitFor();
+    await odile.getByText('How the studio teaches is saved.').waitFor();
     await odile.close();
     await open(/^Answer\b/);
     await page.getByRole('button', { name: 'Hear 72, then 84' }).waitFor();
@@ -176,7 +176,7 @@ describe('one piece', () => {
     await pins
       .getByRole('listitem')
       .filter({ hasText: 'first finger' })
-      .getByRole('button', { name: 'take out' })
+      .getByRole('button', { name: 'remove' })
       .click();
     await pins.getByText('Is this the first finger?').waitFor({ state: 'detached' });
   });

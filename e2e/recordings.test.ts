@@ -147,7 +147,7 @@ describe('the recording of a song', () => {
     expect(song).toMatchObject({ offsetCents: -14 });
     await mara.getByRole('button', { name: 'Set up' }).click();
     await mara.getByRole('spinbutton', { name: /^Recording is off by/ }).fill('0');
-    await mara.getByRole('button', { name: 'Keep this set-up' }).click();
+    await mara.getByRole('button', { name: 'Save the set-up' }).click();
     await mara.getByText(/cents below A4 = 440 Hz; the set-up says 0/).waitFor();
     await mara.getByRole('button', { name: /^Set -1[345] cents/ }).click();
     await mara.getByText(/cents below A4 = 440 Hz; the set-up says 0/).waitFor({ state: 'detached' });

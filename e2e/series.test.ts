@@ -25,7 +25,7 @@ describe('a series of lessons', () => {
     await form.getByLabel(/^Lessons/).fill('6');
     await form.getByLabel(/^Lessons/).blur();
     await form.getByText(/6 lessons, the last on/).waitFor();
-    await form.getByRole('button', { name: 'Keep it' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await page.getByText('6 lessons of Ferris Oldegard are entered.').waitFor();
     expect(await section('Mornings').getByRole('listitem').count()).toBe(6);
   });
@@ -35,18 +35,18 @@ describe('a series of lessons', () => {
     const form = page.getByRole('form', { name: 'Series of lessons' });
     await form.getByLabel('Title').fill('Too early');
     await form.getByLabel(/^At/).fill('09:30');
-    await form.getByRole('button', { name: 'Keep it' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await form
       .getByText(/it overlaps the lesson of Ferris Oldegard from 09:00 to 09:45/)
       .first()
       .waitFor();
     expect(await form.getByLabel('Title').inputValue()).toBe('Too early');
-    await form.getByRole('button', { name: 'Leave it' }).click();
+    await form.getByRole('button', { name: 'Cancel' }).click();
   });
 
   test('lessons are left out, moved and added, and each is taken back', async () => {
     const lessons = section('Mornings').getByRole('listitem');
-    await lessons.nth(1).getByRole('button', { name: 'Leave out' }).click();
+    await lessons.nth(1).getByRole('button', { name: 'Cancel this lesson' }).click();
     await page.getByText(/is left out\.$/).waitFor();
     expect(await lessons.count()).toBe(5);
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -88,7 +88,7 @@ describe('requests and hours', () => {
     await odile.goto('/studio');
     await odile.getByLabel(/^Transcribing, a week/).fill('2000');
     await odile.getByLabel(/^Transcribing, a week/).blur();
-    await odile.getByText('How the studio teaches is kept.').waitFor();
+    await odile.getByText('How the studio teaches is saved.').waitFor();
     await odile.goto('/requests');
     await odile.getByText('33.3 h a week for transcribing').waitFor();
     await ferry.getByText(/The earliest honest promise/).waitFor();
@@ -117,7 +117,7 @@ describe('a lesson', () => {
     await page.keyboard.press('c');
     await page.getByText(`${lower}, clean is posted in ink.`).waitFor();
     await page.keyboard.press('s');
-    await page.getByRole('button', { name: 'Halt' }).waitFor();
+    await page.getByRole('button', { name: 'Pause' }).waitFor();
     await page.getByRole('timer').filter({ hasText: '0:01' }).waitFor();
     await page.keyboard.press('s');
     await page.getByRole('button', { name: 'Start' }).waitFor();

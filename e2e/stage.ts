@@ -72,14 +72,25 @@ export async function openStage(flags: readonly string[] = []): Promise<Stage> {
   };
 }
 
+/** A day, `2026-03-14`, as a reader of `en-GB` types it. */
+export function asTyped(day: string): string {
+  return day.split('-').reverse().join('/');
+}
+
+/** Chooses from a list by its label. */
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
 /** Fills the sign-in page in, as somebody of the demo studio. */
 export async function signIn(page: Page, signInName: string): Promise<void> {
   const person = demoSignIns.find((one) => one.signInName === signInName);
   if (!person) throw new Error(`nobody of the demo studio signs in as ${signInName}`);
   await page.getByLabel('Name').fill(signInName);
   await page.getByLabel('Password').fill(person.password);
-  await page.getByRole('button', { name: 'Open the book' }).click();
-  await page.getByRole('navigation').waitFor();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('banner').waitFor();
 }
 
 /** Starts the built server on a free port. */

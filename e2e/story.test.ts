@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect } from '@jest/globals';
 import type { Page } from 'playwright-core';
-import { openStage, type Stage } from './stage.ts';
+import { asTyped, openStage, type Stage } from './stage.ts';
 import { stepsOf } from './steps.ts';
 import { heard, listen } from './listening.ts';
 
@@ -21,22 +21,22 @@ const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOS
 describe('from the asking to the progress line', () => {
   step('the student asks for a song', async () => {
     await ferris.getByRole('link', { name: 'Requests' }).click();
-    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByRole('button', { name: 'Send the request' }).click();
     await ferris.getByText('This must not be empty.').waitFor();
     await ferris.getByText('Name at least one.').waitFor();
     await ferris.getByLabel('Song', { exact: true }).fill('Harbour Bell Blues');
-    await ferris.getByLabel('Whose it is').fill('The Low Tiders');
+    await ferris.getByLabel('Artist').fill('The Low Tiders');
     await ferris.getByLabel('Another part, in your words').fill('the riff at 0:36');
     await ferris.getByRole('button', { name: 'Add', exact: true }).click();
     await ferris.getByLabel('solo: not in').check();
     await ferris.getByLabel('Your guitar').fill('21 frets');
-    await ferris.getByLabel('Wanted by').fill(inDays(-3));
+    await ferris.getByLabel('Wanted by').fill(asTyped(inDays(-3)));
     await ferris.getByLabel('Remarks').fill('slowly, please');
-    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByRole('button', { name: 'Send the request' }).click();
     await ferris.getByText('This day has passed; choose today or later.').waitFor();
     expect(await ferris.getByLabel('Remarks').inputValue()).toBe('slowly, please');
-    await ferris.getByLabel('Wanted by').fill(inDays(30));
-    await ferris.getByRole('button', { name: 'Hand it in' }).click();
+    await ferris.getByLabel('Wanted by').fill(asTyped(inDays(30)));
+    await ferris.getByRole('button', { name: 'Send the request' }).click();
     await ferris.getByRole('heading', { name: /Harbour Bell Blues/ }).waitFor();
     expect(await ferris.getByText('slowly, please').count()).toBe(1);
   });
@@ -60,11 +60,11 @@ describe('from the asking to the progress line', () => {
     await mara.getByRole('spinbutton', { name: 'Tempo' }).fill('900');
     await mara.getByLabel('Meter').fill('4/5');
     await mara.getByLabel('Frets').fill('21');
-    await mara.getByRole('button', { name: 'Keep this set-up' }).click();
+    await mara.getByRole('button', { name: 'Save the set-up' }).click();
     await mara.getByText('This is not a meter such as 4/4 or 6/8.').waitFor();
     await mara.getByLabel('Meter').fill('4/4');
     await mara.getByRole('spinbutton', { name: 'Tempo' }).fill('112');
-    await mara.getByRole('button', { name: 'Keep this set-up' }).click();
+    await mara.getByRole('button', { name: 'Save the set-up' }).click();
     await mara.getByText('drop D · capo none · D · 112 bpm · 4/4 · 21 frets').waitFor();
   });
 

@@ -127,7 +127,7 @@ describe('a page that is opened while the studio cannot be reached', () => {
     await page.getByText('The studio cannot be reached just now.').waitFor();
     await page.unroute('**/api/session');
     // No key is pressed: it tries by itself.
-    await page.getByRole('button', { name: 'Open the book' }).waitFor();
+    await page.getByRole('button', { name: 'Sign in' }).waitFor();
     await signIn(page, 'ines');
     await page.getByRole('region', { name: 'Today’s practice' }).waitFor();
     await context.close();

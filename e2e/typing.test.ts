@@ -98,12 +98,12 @@ describe('who may go where', () => {
     await page.goto('/songs');
     await page.getByRole('heading', { name: 'Practice' }).waitFor();
     await page.getByRole('button', { name: 'Sign out' }).click();
-    await page.getByRole('button', { name: 'Open the book' }).waitFor();
+    await page.getByRole('button', { name: 'Sign in' }).waitFor();
     await page.goto('/ledger');
-    await page.getByRole('button', { name: 'Open the book' }).waitFor();
+    await page.getByRole('button', { name: 'Sign in' }).waitFor();
     await page.getByLabel('Name').fill('pia');
     await page.getByLabel('Password').fill('wrong');
-    await page.getByRole('button', { name: 'Open the book' }).click();
+    await page.getByRole('button', { name: 'Sign in' }).click();
     await page.getByText('This name and password do not belong together.').waitFor();
   });
 });

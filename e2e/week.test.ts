@@ -30,7 +30,7 @@ describe('a lesson, heard and written up', () => {
     await page.getByText('She rushes the bend when she is tired').waitFor();
     await page.getByRole('button', { name: 'Go on writing it' }).click();
     await summary().getByLabel('For the studio').fill('She rushes the bend when tired; begin at 60.');
-    await summary().getByText('kept', { exact: true }).waitFor();
+    await summary().getByText('saved', { exact: true }).waitFor();
     await page.getByRole('button', { name: 'Back to the pieces' }).click();
     await page.reload();
     await openLesson('Ines Harrowmere');
@@ -91,8 +91,8 @@ describe('a lesson, heard and written up', () => {
       .getByLabel(/takes home/)
       .fill('Ten minutes, hammer-ons first.');
     await summary().getByLabel('For the studio').fill('Good ears today.');
-    await summary().getByText('kept', { exact: true }).waitFor();
-    await summary().getByRole('button', { name: 'Write it home' }).click();
+    await summary().getByText('saved', { exact: true }).waitFor();
+    await summary().getByRole('button', { name: 'Share with the student' }).click();
     await page.getByText(/It is written home/).waitFor();
   });
 
@@ -134,7 +134,7 @@ describe('lessons of pieces', () => {
       .waitFor();
     await moves().getByRole('button', { name: 'Accept the lessons' }).click();
     await moves().waitFor({ state: 'detached' });
-    await page.getByText('Kept.').waitFor();
+    await page.getByText('Saved.').waitFor();
   });
 
   step('one put into a lesson by hand stays there; what moves for it says why', async () => {
@@ -146,7 +146,7 @@ describe('lessons of pieces', () => {
       .filter({ hasText: /\d+ \w+$/ })
       .nth(1)
       .click();
-    await page.getByText('Kept.').waitFor();
+    await page.getByText('Saved.').waitFor();
     const chosen = await page.getByRole('combobox', { name: 'Begin in the lesson of' }).innerText();
     await page.reload();
     await waiting.first().click();
@@ -157,7 +157,7 @@ describe('lessons of pieces', () => {
     await page.getByRole('link', { name: 'Series', exact: true }).click();
     await page.getByRole('button', { name: /Ines Harrowmere/ }).click();
     const lessons = page.getByRole('region', { name: 'Friday blues' });
-    await lessons.getByRole('button', { name: 'Leave out' }).first().click();
+    await lessons.getByRole('button', { name: 'Cancel this lesson' }).first().click();
     await page.getByText(/is left out\.$/).waitFor();
     await page.getByRole('link', { name: 'Songs', exact: true }).click();
     await page.getByRole('link', { name: /Slow Tide/ }).click();

@@ -70,7 +70,7 @@ const odile = await stage.enter('odile');
 await odile.goto('/studio/book');
 await odile.getByRole('button', { name: 'Back up now' }).click();
 await odile.getByText(/is made\.$/).waitFor();
-await odile.getByRole('button', { name: 'Put away' }).click();
+await odile.getByRole('button', { name: 'Dismiss' }).click();
 await shoot(odile, FOLDER, 'book');
 
 const dark = await stage.enter('ines', { colorScheme: 'dark' });

@@ -102,7 +102,7 @@ describe('how the studio teaches', () => {
   test('is changed over the version seen, told anew to whoever is signed in, and taken back', async () => {
     const { settings, asked } = await open();
     await settings.teach('picking', 'all down');
-    expect([settings.studio.value?.picking, said()]).toEqual(['all down', 'How the studio teaches is kept.']);
+    expect([settings.studio.value?.picking, said()]).toEqual(['all down', 'How the studio teaches is saved.']);
     expect(asked.map(({ name }) => name)).toEqual(['schools', 'ownSchools', 'changeSchools', 'me']);
     await useNotices().takeBack();
     expect([settings.studio.value?.picking, settings.studio.value?.version]).toEqual(['economy', 6]);
@@ -151,7 +151,7 @@ describe('how the studio teaches', () => {
   test('a teacher’s own answer, and back', async () => {
     const { settings } = await open();
     await settings.changeOwn('picking', 'economy');
-    expect([settings.own.value?.schools.picking, said()]).toEqual(['economy', 'How you teach is kept.']);
+    expect([settings.own.value?.schools.picking, said()]).toEqual(['economy', 'How you teach is saved.']);
     await useNotices().takeBack();
     expect(settings.own.value?.schools.picking).toBeNull();
   });

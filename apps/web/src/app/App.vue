@@ -3,11 +3,13 @@ import { COUNTED_LISTS } from '@jam-ledger/contract';
 import { useEventListener, useIntervalFn } from '@vueuse/core';
 import Badge from 'primevue/badge';
 import Button from 'primevue/button';
-import { computed, watch, watchEffect } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isForPage, useCounts, useLook, useNotices, useSession } from '../session/index.ts';
 import { titleOf } from './pageTitles.ts';
 import { NotOpened } from '../ui/index.ts';
+
+const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
 
 const session = useSession();
 const notices = useNotices();
@@ -71,10 +73,36 @@ function isOpen(tab: { readonly name: string; readonly holds?: readonly string[]
 }
 
 useEventListener('keydown', (event) => {
-  if (event.key !== '/' || !session.isTeacher || !isForPage(event)) return;
+  if (!session.me || !isForPage(event)) return;
+  if (event.key === '?') areKeysShown.value = true;
+  else if (event.key === '/' && session.isTeacher) void router.push({ name: 'search' });
+  else return;
   event.preventDefault();
-  void router.push({ name: 'search' });
 });
+const areKeysShown = ref(false);
+/** On a narrow screen more tabs than these fold into a menu; it closes when a page is opened. */
+const FEW_TABS = 5;
+const isMenuOpen = ref(false);
+watch(
+  () => route.fullPath,
+  () => (isMenuOpen.value = false),
+);
+
+const page = useTemplateRef<HTMLElement>('page');
+// The keyboard goes along to a page that is opened, unless the page puts it somewhere itself.
+watch(
+  () => route.name,
+  async (_, before) => {
+    if (before === undefined) return;
+    await nextTick();
+    if (!page.value?.contains(document.activeElement)) page.value?.focus({ preventScroll: true });
+  },
+);
+
+/** To the page itself, past the tabs; without a line in the history. */
+function skip(): void {
+  page.value?.focus();
+}
 
 /** Goes to the page that was asked for, now that it may be known who is signed in. */
 async function openAgain(): Promise<void> {
@@ -104,12 +132,25 @@ async function leave(): Promise<void> {
 
 <template>
   <div :class="['book', { bound: session.me }]">
+    <a v-if="session.me" class="skip" href="#page" @click.prevent="skip">Skip to the page</a>
     <header v-if="session.me" class="spine">
       <RouterLink to="/" class="title" aria-label="Jam Ledger, to the first page">
         <img src="/mark.svg" alt="" width="30" height="30" />
         <span>Jam Ledger</span>
       </RouterLink>
-      <nav aria-label="Parts of the book">
+      <Button
+        v-if="tabs.length > FEW_TABS"
+        class="menu"
+        size="small"
+        outlined
+        icon="pi pi-bars"
+        :label="tabs.find(isOpen)?.label ?? 'Menu'"
+        :aria-label="`Menu, ${tabs.find(isOpen)?.label ?? 'no tab'} is open`"
+        :aria-expanded="isMenuOpen"
+        aria-controls="tabs"
+        @click="isMenuOpen = !isMenuOpen"
+      />
+      <nav id="tabs" aria-label="Parts of the book" :class="{ folds: tabs.length > FEW_TABS, folded: !isMenuOpen }">
         <RouterLink v-for="tab in tabs" :key="tab.name" :to="{ name: tab.name }" :class="['tab', { open: isOpen(tab) }]"
           ><span>{{ tab.label }}</span
           ><Badge
@@ -135,15 +176,17 @@ async function leave(): Promise<void> {
             :label="dark ? 'Light paper' : 'Dark paper'"
             @click="look = dark ? 'light' : 'dark'"
           />
+          <Button size="small" text label="Keys" title="?" @click="areKeysShown = true" />
           <Button size="small" text label="Sign out" @click="leave" />
         </div>
       </div>
     </header>
-    <main>
+    <main id="page" ref="page" tabindex="-1">
       <NotOpened v-if="session.trouble" :why="session.trouble" :retry="openAgain" />
       <RouterView v-else />
       <p v-if="session.me?.studio.demo" class="demo foot">The demo: everybody here is made up.</p>
     </main>
+    <KeysDialog v-if="areKeysShown" v-model:open="areKeysShown" :page="route.name" />
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>
       <Button
@@ -153,7 +196,7 @@ async function leave(): Promise<void> {
         outlined
         @click="notices.takeBack()"
       />
-      <Button size="small" text icon="pi pi-times" aria-label="Put away" @click="notices.notice = null" />
+      <Button size="small" text icon="pi pi-times" aria-label="Dismiss" @click="notices.notice = null" />
     </div>
   </div>
 </template>
@@ -235,6 +278,21 @@ nav {
   align-items: flex-start;
   margin-left: -0.5rem;
 }
+main:focus {
+  outline: none;
+}
+.skip {
+  position: absolute;
+  left: 0.5rem;
+  top: -4rem;
+  z-index: 30;
+  padding: 0.4rem 0.8rem;
+  background: var(--page);
+  border: 1px solid var(--ink);
+}
+.skip:focus {
+  top: 0.5rem;
+}
 main {
   padding: 1.2rem 1.6rem 4rem;
   min-width: 0;
@@ -253,7 +311,25 @@ main {
   max-width: calc(100vw - 2rem);
   z-index: 20;
 }
+.menu {
+  display: none;
+}
 @media (max-width: 720px) {
+  .menu {
+    display: inline-flex;
+  }
+  nav.folds {
+    flex-direction: column;
+    padding-bottom: 0.5rem;
+  }
+  nav.folds.folded {
+    display: none;
+  }
+  nav.folds .tab {
+    border: 0;
+    text-align: left;
+    padding: 0.6rem 0.7rem;
+  }
   .book.bound {
     display: block;
   }

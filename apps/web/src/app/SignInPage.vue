@@ -48,7 +48,7 @@ async function signIn(): Promise<void> {
     </FieldRow>
     <Button
       type="submit"
-      :label="busy ? 'Looking you up…' : 'Open the book'"
+      :label="busy ? 'Signing in…' : 'Sign in'"
       :disabled="busy || name === '' || password === ''"
     />
     <RouterLink v-if="canBegin" :to="{ name: 'begin' }">Begin your own studio</RouterLink>

@@ -4,10 +4,14 @@ import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
+import { readersCalendar } from '../ui/index.ts';
 import { ledgerPreset } from '../theme/index.ts';
 
 createApp(App)
   .use(createPinia())
   .use(router)
-  .use(PrimeVue, { theme: { preset: ledgerPreset, options: { darkModeSelector: '[data-look="dark"]' } } })
+  .use(PrimeVue, {
+    theme: { preset: ledgerPreset, options: { darkModeSelector: '[data-look="dark"]' } },
+    locale: readersCalendar(),
+  })
   .mount('#app');

@@ -24,6 +24,7 @@ const TITLES: Readonly<Record<string, string>> = {
   piece: 'Practice',
   drills: 'Drills',
   pieces: 'Pieces',
+  none: 'No such page',
 };
 
 /** The title of the page with a route, and how much is new: `(3) Requests · Jam Ledger`. */

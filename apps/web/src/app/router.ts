@@ -75,7 +75,8 @@ export const router = createRouter({
       component: () => import('../pieces/PiecesPage.vue'),
       meta: { for: 'teacher' },
     },
-    { path: '/:path(.*)*', redirect: () => home() },
+    { path: '/', name: 'first', redirect: () => home() },
+    { path: '/:path(.*)*', name: 'none', component: () => import('./NotFoundPage.vue') },
   ],
 });
 

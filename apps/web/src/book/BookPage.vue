@@ -120,7 +120,7 @@ async function bring(event: FileUploadSelectEvent): Promise<void> {
           custom-upload
           auto
           accept=".zip,application/zip"
-          :choose-label="bringing ? 'Sending …' : 'Bring a backup here'"
+          :choose-label="bringing ? 'Sending …' : 'Upload a backup'"
           :disabled="bringing"
           :choose-button-props="{ outlined: true, severity: 'secondary' }"
           @select="bring"
@@ -148,8 +148,8 @@ async function bring(event: FileUploadSelectEvent): Promise<void> {
           <Button
             size="small"
             outlined
-            label="Keep"
-            :aria-label="`Keep ${one.name}`"
+            label="Do not erase"
+            :aria-label="`Do not erase ${one.name}`"
             @click="notices.tell(() => book.keep(one.id))"
           />
         </li>

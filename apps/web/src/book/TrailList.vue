@@ -36,7 +36,7 @@ function says({ act, by, about, detail }: TrailLine): string {
   <section aria-label="Who did what">
     <h2>Who did what</h2>
     <p class="soft">
-      Who was invited, handed on, made an owner, put away or erased; backups; passwords, and sign-ins from new devices.
+      Who was invited, handed on, made an owner, archived or erased; backups; passwords, and sign-ins from new devices.
     </p>
     <p v-if="lines.length === 0" class="soft">Nothing yet.</p>
     <ol class="quiet-list">

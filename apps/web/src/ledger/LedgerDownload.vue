@@ -71,7 +71,7 @@ async function accept(): Promise<void> {
       @click="accept"
     />
     <p v-else>Nothing is entered while a line is wrong.</p>
-    <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
+    <Button size="small" text severity="secondary" label="Cancel" @click="found = undefined" />
   </div>
   <template v-else>
     <DownloadMenu :items="items" />
@@ -81,7 +81,7 @@ async function accept(): Promise<void> {
       custom-upload
       auto
       accept=".csv,text/csv"
-      choose-label="Enter from a table (CSV)"
+      choose-label="Import from a table (CSV)"
       :choose-button-props="{ size: 'small', text: true }"
       @select="read"
     />

@@ -1,48 +1,68 @@
 <script setup lang="ts">
+import InputText from 'primevue/inputtext';
+import Select from 'primevue/select';
+import { useId } from 'vue';
 import { LEDGER_STATES, type LedgerFilter } from './ledgerFilter.ts';
 
 defineProps<{ songs: readonly { readonly id: string; readonly title: string }[]; shown: number; all: number }>();
 const filter = defineModel<LedgerFilter>({ required: true });
 
 const KINDS = [
-  ['', 'all pieces'],
-  ['phrase', 'phrases'],
-  ['half', 'halves'],
-  ['drill', 'hard spots'],
-  ['join', 'joins'],
-  ['run', 'runs'],
-] as const;
+  { value: '', says: 'all pieces' },
+  { value: 'phrase', says: 'phrases' },
+  { value: 'half', says: 'halves' },
+  { value: 'drill', says: 'hard spots' },
+  { value: 'join', says: 'joins' },
+  { value: 'run', says: 'runs' },
+];
 
-function set(name: keyof LedgerFilter, event: Event): void {
-  const { target } = event;
-  if (target instanceof HTMLSelectElement || target instanceof HTMLInputElement)
-    filter.value = { ...filter.value, [name]: target.value };
+const STATES = [{ value: '', says: 'all' }, ...LEDGER_STATES.map((state) => ({ value: state, says: state }))];
+const id = useId();
+
+function set(name: keyof LedgerFilter, value: string | undefined): void {
+  filter.value = { ...filter.value, [name]: value ?? '' };
 }
 </script>
 
 <template>
   <div class="filters" role="search" aria-label="Rows shown">
+    <span
+      ><span :id="`${id}-song`">Song</span>
+      <Select
+        size="small"
+        :model-value="filter.song"
+        :aria-labelledby="`${id}-song`"
+        :options="[{ id: '', title: 'all songs' }, ...songs]"
+        option-label="title"
+        option-value="id"
+        @update:model-value="set('song', $event)"
+    /></span>
+    <span
+      ><span :id="`${id}-state`">Standing</span>
+      <Select
+        size="small"
+        :model-value="filter.state"
+        :aria-labelledby="`${id}-state`"
+        :options="STATES"
+        option-label="says"
+        option-value="value"
+        @update:model-value="set('state', $event)"
+    /></span>
+    <span
+      ><span :id="`${id}-kind`">Pieces</span>
+      <Select
+        size="small"
+        :model-value="filter.kind"
+        :aria-labelledby="`${id}-kind`"
+        :options="KINDS"
+        option-label="says"
+        option-value="value"
+        @update:model-value="set('kind', $event)"
+    /></span>
     <label
-      >Song
-      <select :value="filter.song" @change="set('song', $event)">
-        <option value="">all songs</option>
-        <option v-for="{ id, title } in songs" :key="id" :value="id">{{ title }}</option>
-      </select>
-    </label>
-    <label
-      >Standing
-      <select :value="filter.state" @change="set('state', $event)">
-        <option value="">all</option>
-        <option v-for="state in LEDGER_STATES" :key="state">{{ state }}</option>
-      </select>
-    </label>
-    <label
-      >Pieces
-      <select :value="filter.kind" @change="set('kind', $event)">
-        <option v-for="[kind, words] in KINDS" :key="kind" :value="kind">{{ words }}</option>
-      </select>
-    </label>
-    <label>Name <input type="search" :value="filter.words" @input="set('words', $event)" /></label>
+      >Name
+      <InputText size="small" type="search" :model-value="filter.words" @update:model-value="set('words', $event)"
+    /></label>
     <span class="soft" role="status">{{ shown === all ? `${all} rows` : `${shown} of ${all} rows` }}</span>
   </div>
 </template>

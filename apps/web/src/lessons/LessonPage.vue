@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RadioButton from 'primevue/radiobutton';
 import type { Hearing, InkedLine, LessonDay, LessonNote, Outcome, Piece } from '@jam-ledger/contract';
 import { StruckButton } from '../struck/index.ts';
 import { useEventListener, useLocalStorage } from '@vueuse/core';
@@ -166,7 +167,7 @@ useEventListener('keydown', (event) => {
     >
     <span v-if="lesson?.day !== today" class="minutes screen-only" role="radiogroup" aria-label="Minutes of the lesson">
       <label v-for="choice in CHOICES" :key="choice"
-        ><input v-model.number="minutes" type="radio" name="lesson-minutes" :value="choice" /> {{ choice }} min</label
+        ><RadioButton v-model="minutes" name="lesson-minutes" :value="choice" /> {{ choice }} min</label
       >
     </span>
     <StruckButton
@@ -179,12 +180,12 @@ useEventListener('keydown', (event) => {
     <span class="clock screen-only">
       <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
       {{ long }} min
-      <Button size="small" text :label="clock.runs.value ? 'Halt' : 'Start'" title="s" @click="clock.toggle()" />
+      <Button size="small" text :label="clock.runs.value ? 'Pause' : 'Start'" title="s" @click="clock.toggle()" />
       <Button
         v-if="held"
         size="small"
         outlined
-        :label="summing ? 'Back to the pieces' : 'What it came to'"
+        :label="summing ? 'Back to the pieces' : 'Lesson summary'"
         title="e"
         @click="toggleSummary"
       />

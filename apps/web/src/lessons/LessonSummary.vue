@@ -45,14 +45,14 @@ function add(id: string): void {
   const piece = props.pieces.find((one) => one.id === id);
   if (piece) emit('assign', { pieceId: id, name: piece.phrase.name, bpm: piece.next.bpm });
 }
-const SAVES = { kept: 'kept', keeping: 'being kept…', waiting: 'not kept yet' } as const;
+const SAVES = { kept: 'saved', keeping: 'saving…', waiting: 'not saved yet' } as const;
 </script>
 
 <template>
   <section class="summary" aria-label="Summary of the lesson">
     <header>
       <h2>
-        What it came to <span v-if="!inked" class="soft">{{ dayText(day) }}</span>
+        Lesson summary <span v-if="!inked" class="soft">{{ dayText(day) }}</span>
       </h2>
       <span class="soft" role="status">{{ note || saving !== 'kept' ? SAVES[saving] : '' }}</span>
     </header>
@@ -89,7 +89,7 @@ const SAVES = { kept: 'kept', keeping: 'being kept…', waiting: 'not kept yet' 
               size="small"
               text
               severity="secondary"
-              label="Not"
+              label="Remove"
               :aria-label="`Do not assign ${one.name}`"
               @click="emit('unassign', one.pieceId)"
             />
@@ -127,7 +127,14 @@ const SAVES = { kept: 'kept', keeping: 'being kept…', waiting: 'not kept yet' 
             @update:model-value="emit('words', $event ?? '')"
           />
         </label>
-        <Button v-if="open" size="small" outlined label="Write it home" icon="pi pi-send" @click="emit('send')" />
+        <Button
+          v-if="open"
+          size="small"
+          outlined
+          label="Share with the student"
+          icon="pi pi-send"
+          @click="emit('send')"
+        />
         <details v-if="note && note.before.length > 0">
           <summary>What it was before ({{ note.before.length }})</summary>
           <ol class="quiet-list">

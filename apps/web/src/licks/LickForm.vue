@@ -36,7 +36,7 @@ async function submit(): Promise<void> {
       <InputText :id="id" v-model="fields.key" :invalid="invalid" placeholder="A blues" :maxlength="SONG_LIMITS.key" />
     </FieldRow>
     <p class="acts">
-      <Button type="submit" label="Write it down" :disabled="busy" />
+      <Button type="submit" label="Save the lick" :disabled="busy" />
       <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
     </p>
   </form>

@@ -11,7 +11,7 @@ import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted, reactive, ref } from 'vue';
-import { FieldRow } from '../ui/index.ts';
+import { FieldRow, TickBox } from '../ui/index.ts';
 import { useLicks } from './licks.ts';
 import LickForm from './LickForm.vue';
 import LickLine from './LickLine.vue';
@@ -97,7 +97,7 @@ const says = computed(() => {
 <template>
   <header class="head">
     <h1>Licks</h1>
-    <Button v-if="!writing" size="small" outlined label="Write a lick down" @click="writing = true" />
+    <Button v-if="!writing" size="small" outlined label="Add a lick" @click="writing = true" />
   </header>
   <LickForm v-if="writing" :write="write" @done="writing = false" />
   <p class="soft">Every phrase of the studio, by what the hands do, what it is over, and how it goes.</p>
@@ -129,7 +129,7 @@ const says = computed(() => {
         :invalid="invalid"
         :maxlength="LICK_LIMITS.pattern"
       />
-      <label class="check"><input v-model="asked.anywhere" type="checkbox" /> on any strings, in any key</label>
+      <TickBox v-model="asked.anywhere">on any strings, in any key</TickBox>
     </FieldRow>
     <fieldset>
       <legend>Frets</legend>
@@ -191,12 +191,6 @@ legend {
 }
 fieldset :deep(.p-inputnumber-input) {
   width: 5rem;
-}
-.check {
-  font-size: 0.92rem;
-}
-.check input {
-  accent-color: var(--cool);
 }
 .says {
   font-weight: 600;

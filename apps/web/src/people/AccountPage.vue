@@ -36,16 +36,16 @@ async function submit(): Promise<void> {
   <OwnNamesForm />
   <form class="password" novalidate aria-label="Your password" @submit.prevent="submit">
     <h2>Your password</h2>
-    <PasswordField v-model="fields.old" label="The one that holds" :problem="problems['old']" />
+    <PasswordField v-model="fields.old" label="Current password" :problem="problems['old']" />
     <PasswordField
       v-model="fields.password"
       chosen
-      label="The new one"
+      label="New password"
       hint="ten characters or more"
       :problem="problems['password']"
     />
     <p v-if="trouble && Object.keys(problems).length === 0" class="trouble" role="alert">{{ trouble }}</p>
-    <Button type="submit" label="Change it" :disabled="busy" />
+    <Button type="submit" label="Change the password" :disabled="busy" />
   </form>
   <CalendarAddress />
   <section v-if="session.isStudent" aria-label="Everything of yours">

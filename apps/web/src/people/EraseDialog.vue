@@ -51,7 +51,7 @@ async function submit(): Promise<void> {
     <form novalidate @submit.prevent="submit">
       <p>
         In {{ erasure.waitDays }} days everything of {{ person.name }} goes for good, and no backup brings it back.
-        Until then you can change your mind. Whoever is only put away keeps what is theirs.
+        Until then you can change your mind. Whoever is only archived keeps what is theirs.
       </p>
       <ul v-if="lines.length > 0" aria-label="What goes">
         <li v-for="line in lines" :key="line">{{ line }}</li>

@@ -6,7 +6,7 @@ import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { withSchool } from '../schools/index.ts';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { FieldRow, useForm, TickBox } from '../ui/index.ts';
 import SchoolList from './SchoolList.vue';
 
 const props = defineProps<{ student: Student; studio: Schools; save: (change: StudentChange) => Promise<void> }>();
@@ -61,8 +61,8 @@ async function submit(): Promise<void> {
       />
     </FieldRow>
     <div class="checks">
-      <label><input v-model="fields.guitar.tremoloArm" type="checkbox" /> tremolo arm</label>
-      <label><input v-model="fields.guitar.leftHanded" type="checkbox" /> left-handed</label>
+      <TickBox v-model="fields.guitar.tremoloArm">tremolo arm</TickBox>
+      <TickBox v-model="fields.guitar.leftHanded">left-handed</TickBox>
     </div>
     <FieldRow
       v-slot="{ id, invalid }"
@@ -87,8 +87,8 @@ async function submit(): Promise<void> {
     />
     <p v-if="trouble" class="trouble wide" role="alert">{{ trouble }}</p>
     <div class="wide buttons">
-      <Button type="submit" label="Keep it" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
+      <Button type="submit" label="Save" :disabled="busy" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
     </div>
   </form>
 </template>

@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import { ref, shallowRef } from 'vue';
-import { chosenFile, dayText } from '../ui/index.ts';
+import { chosenFile, dayText, DayField } from '../ui/index.ts';
 
 const props = defineProps<{
   holidays: readonly Holiday[];
@@ -66,8 +66,8 @@ function bring(): void {
           size="small"
           text
           severity="secondary"
-          label="Take out"
-          :aria-label="`Take ${holiday.name} out`"
+          label="Remove"
+          :aria-label="`Remove ${holiday.name}`"
           @click="emit('remove', holiday)"
         />
       </li>
@@ -80,10 +80,10 @@ function bring(): void {
         placeholder="autumn"
         :maxlength="STUDIO_LIMITS.holidayName"
       />
-      <label>from <input v-model="from" type="date" required /></label>
-      <label>to <input v-model="to" type="date" :min="from" /></label>
+      <label>from <DayField v-model="from" label="from" /></label>
+      <label>to <DayField v-model="to" label="to" /></label>
       <Button type="submit" size="small" label="Close the studio" :disabled="name.trim() === '' || from === ''" />
-      <Button type="button" size="small" text severity="secondary" label="Leave it" @click="adding = false" />
+      <Button type="button" size="small" text severity="secondary" label="Cancel" @click="adding = false" />
     </form>
     <div v-else-if="found" class="found" role="group" aria-label="Closed days of the file">
       <p v-for="line in found.problems" :key="line" class="trouble">{{ line }}</p>
@@ -102,7 +102,7 @@ function bring(): void {
         :label="`Close the studio on these (${found.holidays.length})`"
         @click="bring"
       />
-      <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
+      <Button size="small" text severity="secondary" label="Cancel" @click="found = undefined" />
     </div>
     <p v-else-if="!disabled" class="row">
       <Button size="small" outlined label="Add a holiday" @click="adding = true" />

@@ -26,7 +26,7 @@ const emit = defineEmits<{
 }>();
 function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (moment: string) => string): string {
   if (eraseOn !== null) return `erased on ${dayText(eraseOn, 'short')}`;
-  if (archived) return 'put away';
+  if (archived) return 'archived';
   const invited = invitedUntil === null ? '' : `invited until ${dayText(dayOf(invitedUntil), 'short')}`;
   if (signsIn) return invited === '' ? 'signs in' : `signs in, ${invited}`;
   return invited === '' ? 'not invited yet' : invited;
@@ -86,8 +86,8 @@ function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (mo
               size="small"
               text
               severity="secondary"
-              label="Put away"
-              :aria-label="`Put ${data.name} away`"
+              label="Archive"
+              :aria-label="`Archive ${data.name}`"
               @click="emit('archive', data)"
             />
           </template>
@@ -96,8 +96,8 @@ function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (mo
               v-if="isOwner"
               size="small"
               text
-              label="Keep"
-              :aria-label="`Keep ${data.name}`"
+              label="Do not erase"
+              :aria-label="`Do not erase ${data.name}`"
               @click="emit('keep', data)"
             />
           </template>
@@ -105,8 +105,8 @@ function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (mo
             <Button
               size="small"
               text
-              label="Take back"
-              :aria-label="`Take ${data.name} back`"
+              label="Bring back"
+              :aria-label="`Bring ${data.name} back`"
               @click="emit('restore', data)"
             />
             <Button

@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { FieldRow, useForm, TickBox } from '../ui/index.ts';
 
 const props = defineProps<{
   /** Whether teachers can be entered, too. */
@@ -32,7 +32,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="person" novalidate aria-label="Enter somebody" @submit.prevent="submit">
+  <form class="person" novalidate aria-label="Add a person" @submit.prevent="submit">
     <FieldRow v-slot="{ labelId }" label="Role" :problem="problems['role']">
       <Select :model-value="fields.role" :options="roles" :aria-labelledby="labelId" @update:model-value="choose" />
     </FieldRow>
@@ -41,16 +41,19 @@ async function submit(): Promise<void> {
     </FieldRow>
     <fieldset v-if="fields.role === 'guardian'">
       <legend>Reads the pages of</legend>
-      <label v-for="student in students" :key="student.id"
-        ><input type="checkbox" :checked="fields.wards.includes(student.id)" @change="toggle(student.id)" />
-        {{ student.name }}</label
+      <TickBox
+        v-for="student in students"
+        :key="student.id"
+        :model-value="fields.wards.includes(student.id)"
+        @update:model-value="toggle(student.id)"
+        >{{ student.name }}</TickBox
       >
       <p v-if="problems['wards']" class="trouble" role="alert">{{ problems['wards'] }}</p>
     </fieldset>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <div class="row">
-      <Button type="submit" label="Enter them" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
+      <Button type="submit" label="Add" :disabled="busy" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
     </div>
   </form>
 </template>

@@ -18,7 +18,7 @@ onMounted(() => notices.tell(store.open));
 
 async function keep(student: Student, change: StudentChange): Promise<void> {
   const undo = await store.change(student, change);
-  notices.say(`Guitar and hand of ${student.name} are kept.`, undo);
+  notices.say(`Guitar and hand of ${student.name} are saved.`, undo);
 }
 
 function enterAll(names: readonly string[]): Promise<void> {

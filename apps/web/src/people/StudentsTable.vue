@@ -39,10 +39,10 @@ function save(): void {
       <Button
         v-if="found.names.length > 0"
         size="small"
-        :label="found.names.length === 1 ? 'Enter this student' : `Enter these ${found.names.length} students`"
+        :label="found.names.length === 1 ? 'Add this student' : `Add these ${found.names.length} students`"
         @click="accept"
       />
-      <Button size="small" text severity="secondary" label="Leave it" @click="found = undefined" />
+      <Button size="small" text severity="secondary" label="Cancel" @click="found = undefined" />
     </div>
     <template v-else>
       <DownloadMenu :items="[{ label: 'Students as a table (CSV)', icon: 'pi pi-table', command: save }]" />
@@ -51,7 +51,7 @@ function save(): void {
         custom-upload
         auto
         accept=".csv,text/csv"
-        choose-label="Enter from a table (CSV)"
+        choose-label="Import from a table (CSV)"
         @select="read"
       />
     </template>

@@ -104,7 +104,7 @@ async function erase(person: Person, body: ErasureBody): Promise<void> {
 function keep(person: Person): Promise<void> {
   return notices.tell(async () => {
     await store.keep(person);
-    notices.say(`${person.name} is not erased; they stay put away.`);
+    notices.say(`${person.name} is not erased; they stay archived.`);
   });
 }
 
@@ -126,7 +126,7 @@ function putAway(person: Person): Promise<void> {
   return notices.tell(async () => {
     leaving.value = undefined;
     const away = await store.putAway(person);
-    notices.say(`${person.name} is put away; nothing of theirs is lost.`, () => takeBack(away));
+    notices.say(`${person.name} is archived; nothing of theirs is lost.`, () => takeBack(away));
   });
 }
 function takeBack(person: Person): Promise<void> {
@@ -178,15 +178,15 @@ function takeBack(person: Person): Promise<void> {
       :erase="(body) => erase(erasing!.person, body)"
       @done="erasing = undefined"
     />
-    <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Put ${leaving.name} away`">
+    <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Archive ${leaving.name}`">
       <p>
         {{ leaving.name }} is signed out and leaves every list<template v-if="leaving.lessonsToCome > 0"
           >, and {{ leaving.lessonsToCome === 1 ? 'one lesson' : `${leaving.lessonsToCome} lessons` }} still to come
           leave the desk</template
         >. Nothing of theirs is lost; it all comes back with them.
       </p>
-      <Button size="small" label="Put away" autofocus @click="putAway(leaving!)" />
-      <Button size="small" text severity="secondary" label="Leave it" @click="leaving = undefined" />
+      <Button size="small" label="Archive" autofocus @click="putAway(leaving!)" />
+      <Button size="small" text severity="secondary" label="Cancel" @click="leaving = undefined" />
     </div>
     <div v-if="link" class="slip" role="status">
       <p>
@@ -194,10 +194,10 @@ function takeBack(person: Person): Promise<void> {
       </p>
       <p class="soft">It works once, for two weeks, and is shown here only now, to you alone: hand it over yourself.</p>
       <Button size="small" label="Copy it" @click="copy" />
-      <Button size="small" text severity="secondary" label="Put away" @click="link = undefined" />
+      <Button size="small" text severity="secondary" label="Done" @click="link = undefined" />
     </div>
     <PersonForm v-if="entering" :owner="isOwner" :students="students" :save="enter" @done="entering = false" />
-    <Button v-else size="small" outlined label="Enter somebody" @click="entering = true" />
+    <Button v-else size="small" outlined label="Add a person" @click="entering = true" />
   </section>
   <section v-if="studio" aria-label="How the studio teaches">
     <h2>How the studio teaches</h2>

@@ -64,7 +64,7 @@ async function submit(): Promise<void> {
         label="Password"
         :problem="problems['password'] ?? (trouble || undefined)"
       />
-      <Button type="submit" label="Open the book" :disabled="busy" />
+      <Button type="submit" label="Sign in" :disabled="busy" />
     </template>
   </DoorPage>
 </template>

@@ -34,7 +34,7 @@ export function useStudioSettings() {
         return;
       }
       const { version } = studio.value;
-      notices.say('How the studio teaches is kept.', async () => {
+      notices.say('How the studio teaches is saved.', async () => {
         studio.value = await api.changeSchools({ body: { ...before, version } });
         await session.refresh();
       });
@@ -47,7 +47,7 @@ export function useStudioSettings() {
       if (!before) return;
       own.value = await api.changeOwnSchools({ body: { ...before, schools: withSchool(before.schools, name, word) } });
       const { version } = own.value;
-      notices.say('How you teach is kept.', async () => {
+      notices.say('How you teach is saved.', async () => {
         own.value = await api.changeOwnSchools({ body: { ...before, version } });
       });
     });

@@ -79,9 +79,9 @@ const waiting = computed(() =>
 
 const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
   later: 'Move it',
-  give: 'Give it',
+  give: 'Assign it',
   drop: 'Take it out',
-  halve: 'Halve it',
+  halve: 'Split in two',
 };
 </script>
 
@@ -96,7 +96,7 @@ const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
         }}</RouterLink>
       </p>
       <p class="soft" role="status">
-        {{ saving === 'kept' ? 'Kept.' : saving === 'keeping' ? 'Keeping…' : 'Not kept yet.' }}
+        {{ saving === 'kept' ? 'Saved.' : saving === 'keeping' ? 'Saving…' : 'Not saved yet.' }}
       </p>
       <StruckButton :query="{ songId: song.id }" :kinds="['piece']" @back="notices.tell(load)" />
       <Button size="small" text label="Undo" title="Ctrl+Z" :disabled="undone.length === 0" @click="undo" />
@@ -110,7 +110,7 @@ const ACCEPT: Readonly<Record<PlanChange['what'], string>> = {
       <Button
         size="small"
         :outlined="pieces.length > 0"
-        :label="pieces.length > 0 ? 'Propose anew' : 'Propose the pieces'"
+        :label="pieces.length > 0 ? 'Propose again' : 'Propose the pieces'"
         @click="proposeAnew"
       />
       <span class="soft">

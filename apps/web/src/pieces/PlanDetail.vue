@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import Slider from 'primevue/slider';
 import type { LadderRules, PlanPiece, TempoSchool } from '@jam-ledger/contract';
 import { PRACTICE_TEMPO_RANGE, tempoLadder } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import Select from 'primevue/select';
+import { useDebounceFn } from '@vueuse/core';
 import { computed } from 'vue';
 import { FieldRow, dayText } from '../ui/index.ts';
 import type { ExtraCut, LineState } from './planEdits.ts';
@@ -62,10 +64,13 @@ function set(name: 'startBpm' | 'targetBpm' | 'floorBpm', value: number | null):
   const clamped = value === null ? null : Math.min(max, Math.max(min, Math.round(value)));
   emit('tempo', { startBpm, targetBpm, floorBpm, [name]: clamped });
 }
-function slide(event: Event): void {
-  const at = event.target instanceof HTMLInputElement ? props.seam?.cutPoints[Number(event.target.value)] : undefined;
+/** A hand that rests so long has found the place, milliseconds. Our choice. */
+const REST_MS = 250;
+/** The halves meet elsewhere, once the hand rests. */
+const slide = useDebounceFn((place: number) => {
+  const at = props.seam?.cutPoints[place];
   if (at !== undefined) emit('recut', at);
-}
+}, REST_MS);
 </script>
 
 <template>
@@ -76,13 +81,20 @@ function slide(event: Event): void {
       <Button
         v-if="!given"
         size="small"
-        label="Give it"
+        label="Assign it"
         title="g"
         :disabled="problem !== undefined"
         @click="emit('give', true)"
       />
-      <Button v-else size="small" outlined label="Take it back" title="g" @click="emit('give', false)" />
-      <Button size="small" text severity="secondary" label="Out of the plan" title="Delete" @click="emit('remove')" />
+      <Button v-else size="small" outlined label="Undo assigning" title="g" @click="emit('give', false)" />
+      <Button
+        size="small"
+        text
+        severity="secondary"
+        label="Remove from the plan"
+        title="Delete"
+        @click="emit('remove')"
+      />
     </div>
     <FieldRow v-if="!given && lessons.length > 0" v-slot="{ labelId }" label="Begin in the lesson of">
       <Select
@@ -122,19 +134,18 @@ function slide(event: Event): void {
         />
       </FieldRow>
     </div>
-    <label v-if="seam" class="seam">
+    <div v-if="seam" class="seam">
       <span>The halves meet at {{ seam.says }}</span>
-      <input
-        type="range"
-        min="0"
+      <Slider
         :max="seam.cutPoints.length - 1"
-        :value="seam.cutPoints.indexOf(seam.at)"
-        @change="slide"
+        :model-value="seam.cutPoints.indexOf(seam.at)"
+        aria-label="Where the halves meet"
+        @update:model-value="slide(Number($event))"
       />
-    </label>
+    </div>
     <TempoLadder v-if="rungs.length > 0" :rungs="rungs" />
     <div v-if="whole" class="buttons" role="group" aria-label="Make of it">
-      <Button size="small" outlined label="Halve it" title="h" @click="emit('cut', 'halves')" />
+      <Button size="small" outlined label="Split in two" title="h" @click="emit('cut', 'halves')" />
       <Button size="small" outlined label="Hard spot" title="d" @click="emit('cut', 'drill')" />
       <Button size="small" outlined label="Join with the next" title="j" @click="emit('cut', 'join')" />
       <Button size="small" outlined label="From the top to here" title="t" @click="emit('cut', 'top')" />
@@ -179,14 +190,8 @@ function slide(event: Event): void {
   gap: 0.5rem;
 }
 .tempos :deep(input),
-.seam input {
-  width: 100%;
-}
 .seam {
   width: 100%;
-}
-.seam input {
-  accent-color: var(--cool);
 }
 .to {
   all: unset;

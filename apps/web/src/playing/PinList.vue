@@ -50,9 +50,7 @@ async function keep(): Promise<void> {
         <span>{{ one.text }}</span>
         <span class="soft who"
           >{{ one.by.name
-          }}<button v-if="one.by.id === me" type="button" class="out" @click="emit('strike', one)">
-            take out
-          </button></span
+          }}<button v-if="one.by.id === me" type="button" class="out" @click="emit('strike', one)">remove</button></span
         >
       </li>
     </ul>

@@ -17,6 +17,7 @@ import { flagsOf, TakePanel, useTake } from '../takes/index.ts';
 import { takeableOf } from './takeableOf.ts';
 import PracticeMargin from './PracticeMargin.vue';
 import PracticeNeck from './PracticeNeck.vue';
+import { TickBox } from '../ui/index.ts';
 
 const route = useRoute();
 const session = useSession();
@@ -185,8 +186,8 @@ useEventListener(window, 'online', () => void flush());
       />
       <PlayBar :listening="listening" :bpm="tempo" :disabled="bars.length === 0" @play="hear">
         <Button v-if="both" outlined :label="`Hear ${both[0]}, then ${both[1]}`" title="h" @click="hearTwice" />
-        <label class="strip"><input v-model="strip" type="checkbox" /> one line</label>
-        <label class="strip"><input v-model="neck" type="checkbox" /> neck</label>
+        <TickBox v-model="strip">one line</TickBox>
+        <TickBox v-model="neck">neck</TickBox>
       </PlayBar>
       <PostResult
         v-if="!isGuardian"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RadioButton from 'primevue/radiobutton';
 import type { LedgerPiece } from '@jam-ledger/contract';
 import { PRACTICE_MINUTES, practiceToday, type TaskKind } from '@jam-ledger/core/series';
 import { useLocalStorage } from '@vueuse/core';
@@ -31,7 +32,7 @@ const WORDS: Readonly<Record<TaskKind, string>> = {
     <h2 id="today">Today</h2>
     <div class="minutes" role="radiogroup" aria-label="Minutes to spare">
       <label v-for="choice in CHOICES" :key="choice" :class="{ chosen: choice === planned }">
-        <input v-model.number="minutes" type="radio" name="minutes" :value="choice" /> {{ choice }} min
+        <RadioButton v-model="minutes" name="minutes" :value="choice" /> {{ choice }} min
       </label>
     </div>
     <ol class="quiet-list">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox';
 import { REQUEST_LIMITS, USUAL_PARTS } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
@@ -52,19 +53,19 @@ defineExpose({ addOwn });
         <tr v-for="part in parts" :key="part">
           <th scope="row">{{ part }}</th>
           <td>
-            <input
-              type="checkbox"
-              :checked="wanted.includes(part)"
+            <Checkbox
+              binary
+              :model-value="wanted.includes(part)"
               :aria-label="`${part}: in`"
-              @change="choose(part, 'in')"
+              @update:model-value="choose(part, 'in')"
             />
           </td>
           <td>
-            <input
-              type="checkbox"
-              :checked="notWanted.includes(part)"
+            <Checkbox
+              binary
+              :model-value="notWanted.includes(part)"
               :aria-label="`${part}: not in`"
-              @change="choose(part, 'out')"
+              @update:model-value="choose(part, 'out')"
             />
           </td>
         </tr>

@@ -139,8 +139,8 @@ async function go(move: Move): Promise<void> {
             :maxlength="asking === 'agreed' ? REQUEST_LIMITS.scope : REQUEST_LIMITS.reason"
           />
         </label>
-        <Button type="submit" size="small" :label="asking === 'agreed' ? 'Agreed' : 'Decline it'" />
-        <Button size="small" text severity="secondary" label="Leave it" @click="asking = undefined" />
+        <Button type="submit" size="small" :label="asking === 'agreed' ? 'Agreed' : 'Decline'" />
+        <Button size="small" text severity="secondary" label="Cancel" @click="asking = undefined" />
       </form>
       <div v-else class="buttons">
         <Button

@@ -15,7 +15,7 @@ import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
 import { watchDebounced } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import { FieldRow, dayText, useForm } from '../ui/index.ts';
+import { FieldRow, dayText, useForm, DayField } from '../ui/index.ts';
 import PartsChoice from './PartsChoice.vue';
 
 const props = defineProps<{
@@ -75,7 +75,7 @@ async function submit(): Promise<void> {
 
 <template>
   <form class="slip" novalidate @submit.prevent="submit">
-    <h2>{{ students ? 'Write a request down' : more ? 'Ask for more of it' : 'Ask for a song' }}</h2>
+    <h2>{{ students ? 'Add a request' : more ? 'Ask for more of it' : 'Ask for a song' }}</h2>
     <FieldRow
       v-if="students"
       v-slot="{ labelId, invalid }"
@@ -96,7 +96,7 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Song" :problem="problems['title']">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" :maxlength="REQUEST_LIMITS.title" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Whose it is" hint="who plays it" :problem="problems['whose']">
+    <FieldRow v-slot="{ id, invalid }" label="Artist" hint="who plays it" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="REQUEST_LIMITS.whose" />
     </FieldRow>
     <PartsChoice
@@ -126,10 +126,8 @@ async function submit(): Promise<void> {
       <InputText :id="id" v-model="fields.guitar" :invalid="invalid" :maxlength="REQUEST_LIMITS.guitar" />
     </FieldRow>
     <FieldRow v-slot="{ id, invalid }" label="Wanted by" hint="may stay open" :problem="problems['wantedBy']">
-      <InputText
+      <DayField
         :id="id"
-        type="date"
-        :min="today"
         :model-value="fields.wantedBy ?? ''"
         :invalid="invalid"
         @update:model-value="fields.wantedBy = $event || null"
@@ -148,17 +146,10 @@ async function submit(): Promise<void> {
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <Button
       type="submit"
-      :label="students ? 'Write it down' : busy ? 'Handing it in…' : 'Hand it in'"
+      :label="students ? 'Save the request' : busy ? 'Sending…' : 'Send the request'"
       :disabled="busy"
     />
-    <Button
-      v-if="more || students"
-      type="button"
-      text
-      severity="secondary"
-      :label="students ? 'Cancel' : 'Leave it'"
-      @click="emit('done')"
-    />
+    <Button v-if="more || students" type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
   </form>
 </template>
 

@@ -3,7 +3,7 @@ import type { RequestHours, SongRequest } from '@jam-ledger/contract';
 import type { PromisedWork } from '@jam-ledger/core/desk';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
-import { dayText } from '../ui/index.ts';
+import { dayText, DayField } from '../ui/index.ts';
 
 const props = defineProps<{
   request: SongRequest;
@@ -52,10 +52,17 @@ function keep(to: string | null): void {
       <strong>Promised for {{ dayText(request.promisedFor) }}</strong>
     </p>
     <form v-if="choosing" class="row" @submit.prevent="keep(day)">
-      <label>Promise it for <input v-model="day" type="date" :min="today" required /></label>
+      <label>Promise it for <DayField v-model="day" label="Promise it for" /></label>
       <Button type="submit" size="small" label="Promise" :disabled="day === ''" />
-      <Button v-if="request.promisedFor" type="button" size="small" text label="Take it back" @click="keep(null)" />
-      <Button type="button" size="small" text severity="secondary" label="Leave it" @click="choosing = false" />
+      <Button
+        v-if="request.promisedFor"
+        type="button"
+        size="small"
+        text
+        label="Remove the promise"
+        @click="keep(null)"
+      />
+      <Button type="button" size="small" text severity="secondary" label="Cancel" @click="choosing = false" />
     </form>
     <div v-else class="row">
       <Button

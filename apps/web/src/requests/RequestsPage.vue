@@ -102,13 +102,7 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
     <section aria-label="Requests">
       <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
       <p class="table">
-        <Button
-          v-if="session.isTeacher && !students"
-          size="small"
-          outlined
-          label="Write a request down"
-          @click="writeDown"
-        />
+        <Button v-if="session.isTeacher && !students" size="small" outlined label="Add a request" @click="writeDown" />
         <DownloadMenu
           v-if="(store.requests?.length ?? 0) > 0"
           :items="[{ label: 'Requests and hours as a table (CSV)', icon: 'pi pi-table', command: saveTable }]"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox';
 import { SERIES_LIMITS, type Instalment, type LessonDate, type SongRequest } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
@@ -73,10 +74,10 @@ function remove(index: number): void {
     <ol class="quiet-list">
       <li v-for="(one, index) in instalments" :key="index" :class="{ done: one.delivered }">
         <label
-          ><input
-            type="checkbox"
-            :checked="one.delivered"
-            @change="
+          ><Checkbox
+            binary
+            :model-value="one.delivered"
+            @update:model-value="
               put(
                 index,
                 { delivered: !one.delivered },
@@ -98,8 +99,8 @@ function remove(index: number): void {
           size="small"
           text
           severity="secondary"
-          label="Out"
-          :aria-label="`Take ${nameOf(one)} out`"
+          label="Remove"
+          :aria-label="`Remove ${nameOf(one)}`"
           @click="remove(index)"
         />
       </li>
@@ -119,7 +120,7 @@ function remove(index: number): void {
         placeholder="a part; all of them if empty"
         :maxlength="SERIES_LIMITS.part"
       />
-      <Button type="submit" size="small" outlined label="Hand it out" :disabled="requestId === null" />
+      <Button type="submit" size="small" outlined label="Add to a lesson" :disabled="requestId === null" />
     </form>
   </section>
 </template>

@@ -3,7 +3,7 @@ import type { Lesson, LessonDate, Series } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
-import { dayText } from '../ui/index.ts';
+import { dayText, DayField, TimeField } from '../ui/index.ts';
 
 const props = defineProps<{
   series: Series;
@@ -73,7 +73,7 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
       <span v-if="lesson && on >= today" class="buttons">
         <Button size="small" text label="Move" @click="begin(lesson, lesson)" />
         <Button v-if="others.length > 0" size="small" text label="Swap" @click="swapping = lesson" />
-        <Button size="small" text severity="secondary" label="Leave out" @click="emit('skip', lesson)" />
+        <Button size="small" text severity="secondary" label="Cancel this lesson" @click="emit('skip', lesson)" />
       </span>
     </li>
   </ol>
@@ -83,7 +83,7 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
       {{ dayText(skipped) }}<Button size="small" text label="put back" @click="emit('restore', skipped)" />
     </template>
   </p>
-  <div v-if="swapping" class="move" role="group" aria-label="Change places">
+  <div v-if="swapping" class="move" role="group" aria-label="Swap">
     <span>{{ dayText(swapping.day) }}, {{ swapping.time }} changes places with</span>
     <Select
       :model-value="null"
@@ -94,18 +94,18 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
       aria-label="The other lesson"
       @update:model-value="swapWith"
     />
-    <Button size="small" text severity="secondary" label="Leave it" @click="swapping = undefined" />
+    <Button size="small" text severity="secondary" label="Cancel" @click="swapping = undefined" />
   </div>
   <form v-if="editing" class="move" @submit.prevent="keep">
-    <label>Day <input v-model="day" type="date" /></label>
-    <label>At <input v-model="time" type="time" /></label>
+    <label>Day <DayField v-model="day" label="Day" /></label>
+    <label>At <TimeField v-model="time" label="At" /></label>
     <Button
       type="submit"
       size="small"
       :label="editing === 'new' ? 'Add it' : 'Move it'"
       :disabled="day === '' || time === ''"
     />
-    <Button type="button" size="small" text severity="secondary" label="Leave it" @click="editing = undefined" />
+    <Button type="button" size="small" text severity="secondary" label="Cancel" @click="editing = undefined" />
   </form>
   <Button
     v-else

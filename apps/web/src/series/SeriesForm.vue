@@ -7,7 +7,7 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import { FieldRow, dayText, useForm } from '../ui/index.ts';
+import { FieldRow, dayText, useForm, TickBox, DayField, TimeField } from '../ui/index.ts';
 
 const props = defineProps<{
   first: SeriesBody;
@@ -41,7 +41,6 @@ function toggle(day: number): void {
   const { weekdays } = fields.rule;
   change({ weekdays: weekdays.includes(day) ? weekdays.filter((one) => one !== day) : [...weekdays, day].sort() });
 }
-const valueOf = (event: Event) => (event.target instanceof HTMLInputElement ? event.target.value : '');
 
 async function submit(): Promise<void> {
   if (await send(props.save)) emit('done');
@@ -64,10 +63,10 @@ async function submit(): Promise<void> {
       <InputText :id="id" v-model="fields.title" :invalid="invalid" />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="First lesson" :problem="problemOf('firstDay')">
-      <input :id="id" type="date" :value="fields.rule.firstDay" @change="change({ firstDay: valueOf($event) })" />
+      <DayField :id="id" :model-value="fields.rule.firstDay" @update:model-value="change({ firstDay: $event })" />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="At" :hint="zone" :problem="problemOf('time')">
-      <input :id="id" type="time" :value="fields.rule.time" @change="change({ time: valueOf($event) })" />
+      <TimeField :id="id" :model-value="fields.rule.time" @update:model-value="change({ time: $event })" />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Minutes" :problem="problemOf('minutes')">
       <InputNumber
@@ -85,9 +84,12 @@ async function submit(): Promise<void> {
     </FieldRow>
     <fieldset class="days">
       <legend>On <span class="soft">(none: the weekday of the first lesson)</span></legend>
-      <label v-for="(name, index) in WEEKDAYS" :key="name"
-        ><input type="checkbox" :checked="fields.rule.weekdays.includes(index + 1)" @change="toggle(index + 1)" />
-        {{ name }}</label
+      <TickBox
+        v-for="(name, index) in WEEKDAYS"
+        :key="name"
+        :model-value="fields.rule.weekdays.includes(index + 1)"
+        @update:model-value="toggle(index + 1)"
+        >{{ name }}</TickBox
       >
     </fieldset>
     <FieldRow v-slot="{ id }" label="Lessons" :hint="`at most ${MAX_LESSONS}`" :problem="problemOf('count')">
@@ -99,22 +101,20 @@ async function submit(): Promise<void> {
       />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Or until" :problem="problemOf('until')">
-      <input
+      <DayField
         :id="id"
-        type="date"
-        :value="fields.rule.until ?? ''"
-        @change="change({ until: valueOf($event) === '' ? null : valueOf($event) })"
+        :model-value="fields.rule.until ?? ''"
+        @update:model-value="change({ until: $event === '' ? null : $event })"
       />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Goal" hint="a recital, by summer …" :problem="problems['goal']">
       <InputText :id="id" v-model="fields.goal" />
     </FieldRow>
     <FieldRow v-slot="{ id }" label="Goal day" :problem="problems['goalDay']">
-      <input
+      <DayField
         :id="id"
-        type="date"
-        :value="fields.goalDay ?? ''"
-        @change="fields.goalDay = valueOf($event) === '' ? null : valueOf($event)"
+        :model-value="fields.goalDay ?? ''"
+        @update:model-value="fields.goalDay = $event === '' ? null : $event"
       />
     </FieldRow>
     <p class="wide soft" role="status">
@@ -126,8 +126,8 @@ async function submit(): Promise<void> {
     </p>
     <p v-if="trouble" class="wide trouble" role="alert">{{ trouble }}</p>
     <div class="wide buttons">
-      <Button type="submit" label="Keep it" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Leave it" @click="emit('done')" />
+      <Button type="submit" label="Save" :disabled="busy" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
     </div>
   </form>
 </template>

@@ -8,7 +8,7 @@ import { useRoute } from 'vue-router';
 import { useSeries } from './series.ts';
 import { sayStanding } from './reportWords.ts';
 import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
-import { useLook, useNotices } from '../session/index.ts';
+import { isForPage, useLook, useNotices } from '../session/index.ts';
 
 const route = useRoute();
 const notices = useNotices();
@@ -80,7 +80,7 @@ function print(): void {
   window.print();
 }
 onKeyStroke('p', (event) => {
-  if (!event.ctrlKey && !event.metaKey && !event.altKey) print();
+  if (isForPage(event)) print();
 });
 </script>
 

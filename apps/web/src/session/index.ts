@@ -1,5 +1,5 @@
 export { useCounts } from './counts.ts';
 export { useNotices } from './notices.ts';
-export { isForPage, isTyping } from './pageKeys.ts';
+export { isForPage, isTyping, lettersAct } from './pageKeys.ts';
 export { useSession } from './session.ts';
 export { useLook } from './useLook.ts';

@@ -37,11 +37,11 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Song" :problem="problems['title'] ?? (trouble || undefined)">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" autofocus :maxlength="SONG_LIMITS.title" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Whose it is" :problem="problems['whose']">
+    <FieldRow v-slot="{ id, invalid }" label="Artist" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="SONG_LIMITS.whose" />
     </FieldRow>
     <p>
-      <Button type="submit" label="Begin it" :disabled="busy" />
+      <Button type="submit" label="Begin the song" :disabled="busy" />
       <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
     </p>
   </form>

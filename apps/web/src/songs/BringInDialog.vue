@@ -158,14 +158,14 @@ function choose(event: FileUploadSelectEvent): void {
   <Dialog
     v-model:visible="open"
     modal
-    header="Bring in a file"
+    header="Import a file"
     :style="{ width: '54rem' }"
     :breakpoints="{ '900px': '96vw' }"
     @hide="busy && endFiles()"
   >
     <div class="bring">
       <p class="soft">
-        MusicXML (.musicxml, .xml, .mxl), MIDI, text tab or shorthand. Nothing is kept before you say so.
+        MusicXML (.musicxml, .xml, .mxl), MIDI, text tab or shorthand. Nothing is saved before you say so.
       </p>
       <p class="file">
         <FileUpload
@@ -229,11 +229,11 @@ function choose(event: FileUploadSelectEvent): void {
       </template>
       <p v-else-if="read && !busy" class="soft">There is nothing to bring in.</p>
       <footer>
-        <Button text label="Leave it" @click="open = false" />
+        <Button text label="Cancel" @click="open = false" />
         <Button
           icon="pi pi-check"
           :disabled="phrases.length === 0 || busy"
-          :label="phrases.length === 1 ? 'Bring in one phrase' : `Bring in ${phrases.length} phrases`"
+          :label="phrases.length === 1 ? 'Import one phrase' : `Import ${phrases.length} phrases`"
           @click="accept"
         />
       </footer>

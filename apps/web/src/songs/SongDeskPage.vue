@@ -243,7 +243,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         <CopyButton :choices="copyables" />
         <StruckButton :query="{ songId: song.id }" :kinds="['section', 'phrase']" @back="notices.tell(store.reload)" />
         <CorrectionsButton :id="song.id" />
-        <Button size="small" text icon="pi pi-upload" label="Bring in" @click="bringing.begin()" />
+        <Button size="small" text icon="pi pi-upload" label="Import" @click="bringing.begin()" />
       </p>
     </header>
     <SetUpForm
@@ -322,7 +322,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :change="changeAt(section.startSeconds)"
       :in-force="inForceAt(section.startSeconds)"
       :save="changeSection"
-      word="Keep it"
+      word="Save"
       @done="editing = undefined"
     />
     <FormMargin

@@ -44,7 +44,7 @@ async function begin(body: SongBeginning): Promise<void> {
     <thead>
       <tr>
         <th scope="col">Song</th>
-        <th scope="col">Whose</th>
+        <th scope="col">Artist</th>
         <th scope="col">For</th>
         <th scope="col" class="number">Phrases</th>
       </tr>

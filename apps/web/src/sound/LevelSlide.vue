@@ -1,32 +1,30 @@
 <script setup lang="ts">
+import Slider from 'primevue/slider';
+import { computed } from 'vue';
+
 defineProps<{ label: string }>();
+/** 0 to 1. */
 const level = defineModel<number>({ required: true });
 const emit = defineEmits<{ touched: [isTouched: boolean] }>();
+
+const percent = computed({ get: () => Math.round(100 * level.value), set: (now) => (level.value = now / 100) });
 </script>
 
 <template>
-  <label class="slide">
+  <span class="slide" @focusin="emit('touched', true)" @focusout="emit('touched', false)">
     {{ label }}
-    <input
-      v-model.number="level"
-      type="range"
-      min="0"
-      max="1"
-      step="0.01"
-      @focus="emit('touched', true)"
-      @blur="emit('touched', false)"
-    />
-  </label>
+    <Slider v-model="percent" :aria-label="`Level of ${label}`" />
+  </span>
 </template>
 
 <style scoped>
 .slide {
   display: inline-flex;
-  gap: 0.35rem;
+  gap: 0.6rem;
   align-items: center;
+  white-space: nowrap;
 }
-.slide input {
-  width: 6rem;
-  accent-color: var(--cool);
+.slide .p-slider {
+  width: 5rem;
 }
 </style>

@@ -3,6 +3,7 @@ import Button from 'primevue/button';
 import { ref, watch } from 'vue';
 import LevelSlide from './LevelSlide.vue';
 import type { useListening } from './useListening.ts';
+import { TickBox } from '../ui/index.ts';
 
 const props = defineProps<{ listening: ReturnType<typeof useListening>; bpm: number; disabled: boolean }>();
 const emit = defineEmits<{ play: [] }>();
@@ -22,8 +23,8 @@ const caution = ref(false);
       severity="secondary"
       @click="player.stop()"
     />
-    <label class="tick"><input v-model="countIn" type="checkbox" /> count-in</label>
-    <label class="tick"><input v-model="loop" type="checkbox" /> loop</label>
+    <TickBox v-model="countIn">count-in</TickBox>
+    <TickBox v-model="loop">loop</TickBox>
     <LevelSlide v-model="level" label="guitar" @touched="caution = $event" />
     <LevelSlide v-model="clickLevel" label="click" @touched="caution = $event" />
     <LevelSlide v-if="hasChords" v-model="backingLevel" label="bass and chords" @touched="caution = $event" />
@@ -45,14 +46,6 @@ const caution = ref(false);
   bottom: 0;
   background: var(--paper);
   z-index: 3;
-}
-.tick {
-  display: inline-flex;
-  gap: 0.35rem;
-  align-items: center;
-}
-.tick input {
-  accent-color: var(--cool);
 }
 .caution {
   font-size: 0.85rem;

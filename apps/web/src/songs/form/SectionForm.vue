@@ -9,7 +9,7 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { reactive, ref } from 'vue';
-import { FieldRow, clockText, readClock, useForm } from '../../ui/index.ts';
+import { FieldRow, clockText, readClock, useForm, TickBox } from '../../ui/index.ts';
 import { sectionBody } from '../song.ts';
 
 const props = defineProps<{
@@ -120,7 +120,7 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Times played" :problem="problems['times']">
       <InputNumber v-model="fields.times" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.times" />
     </FieldRow>
-    <label class="tick"><input v-model="fields.open" type="checkbox" /> about so often, to the fade</label>
+    <TickBox v-model="fields.open" class="fade">about so often, to the fade</TickBox>
     <FieldRow v-slot="{ id }" label="Tempo from here">
       <InputNumber
         v-model="here.tempo"
@@ -151,7 +151,7 @@ async function submit(): Promise<void> {
     <FieldRow v-if="otherGuitar" v-slot="{ id, invalid }" label="Capo" hint="fret" :problem="problems['capo']">
       <InputNumber v-model="fields.capo" :input-id="id" :invalid="invalid" :min="0" :max="SONG_LIMITS.capo.max" />
     </FieldRow>
-    <FieldRow v-slot="{ labelId }" label="Then" :problem="problems['jump.to']">
+    <FieldRow v-slot="{ labelId }" label="After it" :problem="problems['jump.to']">
       <Select
         :model-value="fields.jump?.to ?? GO_ON"
         :aria-labelledby="labelId"
@@ -164,7 +164,7 @@ async function submit(): Promise<void> {
         @update:model-value="fields.jump = $event === GO_ON ? null : { to: $event, times: fields.jump?.times ?? 1 }"
       />
     </FieldRow>
-    <FieldRow v-if="fields.jump" v-slot="{ id }" label="Back so often" :problem="problems['jump.times']">
+    <FieldRow v-if="fields.jump" v-slot="{ id }" label="How many times back" :problem="problems['jump.times']">
       <InputNumber
         :model-value="fields.jump.times"
         :input-id="id"
@@ -210,7 +210,7 @@ async function submit(): Promise<void> {
           text
           severity="secondary"
           icon="pi pi-times"
-          :aria-label="`Take line ${index + 1} out`"
+          :aria-label="`Remove line ${index + 1}`"
           @click="fields.passes = fields.passes.filter((_, at) => at !== index)"
         />
         <p v-if="problems[`passes.${index}.change`]" class="trouble" role="alert">
@@ -221,8 +221,8 @@ async function submit(): Promise<void> {
     </fieldset>
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <Button type="submit" size="small" :label="busy ? 'Keeping…' : word" :disabled="busy" />
-      <Button size="small" severity="secondary" text label="Leave it" @click="emit('done')" />
+      <Button type="submit" size="small" :label="busy ? 'Saving…' : word" :disabled="busy" />
+      <Button size="small" severity="secondary" text label="Cancel" @click="emit('done')" />
     </div>
   </form>
 </template>
@@ -239,7 +239,7 @@ async function submit(): Promise<void> {
 .section-form :deep(.p-select) {
   width: 100%;
 }
-.tick {
+.fade {
   align-self: end;
   padding-bottom: 0.5rem;
   font-size: 0.92rem;

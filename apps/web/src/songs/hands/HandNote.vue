@@ -5,6 +5,7 @@ import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { HandPosition, PlaceWishes, WayReport } from '../../tab/index.ts';
+import { TickBox } from '../../ui/index.ts';
 
 const props = defineProps<{
   fretPositions: readonly HandPosition[];
@@ -93,7 +94,7 @@ const others = computed(() =>
       <Button size="small" text label="A string thicker" @click="emit('over', -1)" />
     </div>
     <div class="wishes">
-      <label><input v-model="keepOpen" type="checkbox" /> open stays open</label>
+      <TickBox v-model="keepOpen">open stays open</TickBox>
       <Select
         v-model="avoid"
         size="small"

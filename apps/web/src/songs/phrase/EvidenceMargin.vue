@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RadioButton from 'primevue/radiobutton';
 import { CERTAINTIES, LAYERS, SONG_LIMITS, type Phrase, type PhraseBody, type PhraseMark } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
@@ -65,7 +66,7 @@ function keepReason(): void {
         />
       </FieldRow>
       <Button type="submit" size="small" text label="Checked" />
-      <Button size="small" text severity="secondary" label="Leave it" @click="against = undefined" />
+      <Button size="small" text severity="secondary" label="Cancel" @click="against = undefined" />
     </form>
     <div v-else class="buttons">
       <Button v-if="phrase.status === 'draft'" size="small" text label="Check it off …" @click="against = ''" />
@@ -117,7 +118,13 @@ function keepReason(): void {
     <fieldset v-if="ways.length > 1" class="ways">
       <legend>{{ student }} plays</legend>
       <label v-for="way in ways" :key="way.id">
-        <input type="radio" name="chosen-way" :checked="way.chosen" @change="emit('choose', way)" />
+        <RadioButton
+          name="chosen-way"
+          :value="way.id"
+          :model-value="ways.find(({ chosen }) => chosen)?.id"
+          :aria-label="way.name"
+          @update:model-value="emit('choose', way)"
+        />
         <button type="button" :class="{ here: way.id === phrase.id }" @click="emit('open', way.id)">
           {{ way.name }}
         </button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Slider from 'primevue/slider';
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
 import { hasRounds, inRound, UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
@@ -232,8 +233,9 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         <label v-if="rounds.length > 1" class="speed"
           >round <Select v-model="round" size="small" aria-label="Round of the section" :options="rounds"
         /></label>
-        <label class="speed"
-          >speed <input v-model.number="percent" type="range" min="30" max="130" step="5" /> {{ percent }} %</label
+        <span class="speed"
+          >speed <Slider v-model="percent" :min="30" :max="130" :step="5" aria-label="Speed, percent" />
+          {{ percent }} %</span
         >
       </PlayBar>
       <AgreeNote
@@ -326,9 +328,9 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
   align-items: center;
   white-space: nowrap;
 }
-.speed input {
-  width: 6rem;
-  accent-color: var(--cool);
+.speed .p-slider {
+  width: 5rem;
+  margin: 0 0.4rem;
 }
 @media print {
   .phrase-desk {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { SONG_LIMITS } from '@jam-ledger/contract';
 import type { SaveState } from './usePhraseText.ts';
+import { TickBox } from '../../ui/index.ts';
 
 const props = defineProps<{ name: string; state: SaveState }>();
 const emit = defineEmits<{ rename: [name: string] }>();
@@ -37,9 +38,9 @@ function renameTo(event: Event): void {
     />
     <span :class="['soft', 'state', state]" role="status">{{ SAYS[state] }}</span>
     <span class="switches screen-only">
-      <label><input v-model="withStaff" type="checkbox" /> notation</label>
-      <label><input v-model="withNeck" type="checkbox" /> neck</label>
-      <label v-if="withNeck"><input v-model="mirrored" type="checkbox" /> left-handed</label>
+      <TickBox v-model="withStaff">notation</TickBox>
+      <TickBox v-model="withNeck">neck</TickBox>
+      <TickBox v-if="withNeck" v-model="mirrored">left-handed</TickBox>
     </span>
   </div>
 </template>
@@ -71,9 +72,6 @@ function renameTo(event: Event): void {
   gap: 0.9rem;
   font-size: 0.9rem;
   align-self: center;
-}
-.switches input {
-  accent-color: var(--cool);
 }
 .state {
   font-size: 0.88rem;

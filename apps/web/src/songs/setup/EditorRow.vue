@@ -13,7 +13,7 @@ const emit = defineEmits<{ takeOut: [] }>();
       text
       severity="secondary"
       icon="pi pi-times"
-      :aria-label="`Take ${name} out`"
+      :aria-label="`Remove ${name}`"
       @click="emit('takeOut')"
     />
   </div>

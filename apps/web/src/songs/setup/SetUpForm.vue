@@ -53,7 +53,7 @@ async function submit(): Promise<void> {
     <FieldRow v-slot="{ id, invalid }" label="Song" class="wide" :problem="problems['title']">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" :maxlength="SONG_LIMITS.title" />
     </FieldRow>
-    <FieldRow v-slot="{ id, invalid }" label="Whose" class="wide" :problem="problems['whose']">
+    <FieldRow v-slot="{ id, invalid }" label="Artist" class="wide" :problem="problems['whose']">
       <InputText :id="id" v-model="fields.whose" :invalid="invalid" :maxlength="SONG_LIMITS.whose" />
     </FieldRow>
     <FieldRow
@@ -168,15 +168,15 @@ async function submit(): Promise<void> {
         :use-grouping="false"
       />
     </FieldRow>
-    <FieldRow v-slot="{ labelId }" label="So" class="wide" :problem="problems['pitchWay']">
+    <FieldRow v-slot="{ labelId }" label="To match it" class="wide" :problem="problems['pitchWay']">
       <Select v-model="fields.pitchWay" :aria-labelledby="labelId" :options="[...PITCH_WAYS]" />
     </FieldRow>
     <PitchAdvice v-if="tuning" :tuning="tuning" :offset-cents="fields.offsetCents ?? 0" :way="fields.pitchWay" />
     <RigRows v-model="fields.rig" :problems="problems" />
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <Button type="submit" size="small" :label="busy ? 'Keeping…' : 'Keep this set-up'" :disabled="busy" />
-      <Button size="small" severity="secondary" text label="Leave it" @click="emit('done')" />
+      <Button type="submit" size="small" :label="busy ? 'Saving…' : 'Save the set-up'" :disabled="busy" />
+      <Button size="small" severity="secondary" text label="Cancel" @click="emit('done')" />
     </div>
   </form>
 </template>

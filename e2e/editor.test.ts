@@ -170,6 +170,7 @@ describe('hearing', () => {
     await page.keyboard.press('Control+a');
     await page.keyboard.press('Control+Shift+Enter');
     await page.getByRole('button', { name: /stop/i }).waitFor();
+    await page.getByRole('button', { name: 'Levels' }).click();
     await page.getByText('bass and chords').waitFor();
     await page.getByRole('button', { name: /stop/i }).click();
   });

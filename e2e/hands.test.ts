@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Locator, Page } from 'playwright-core';
-import { openStage, type Stage } from './stage.ts';
+import { openStage, settled, type Stage } from './stage.ts';
 
 let stage: Stage;
 let page: Page;
@@ -196,6 +196,8 @@ describe('guitar and hand of a student', () => {
   test('the student sees the neck their way round', async () => {
     const ines = await stage.enter('ines', { viewport: { width: 390, height: 800 } });
     await ines.getByRole('link', { name: /Climb to the top/ }).click();
+    await ines.locator('[data-ready="true"] svg').first().waitFor();
+    await settled(ines);
     await ines.getByRole('checkbox', { name: 'neck' }).check();
     await ines.getByRole('img', { name: /as a left-handed player sees it/ }).waitFor();
     const wide = await ines.evaluate(() => document.documentElement.scrollWidth - innerWidth);

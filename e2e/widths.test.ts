@@ -12,7 +12,7 @@ const PAGES = {
     ['/desk', 'Desk'],
     ['/studio', 'Studio'],
     ['/studio/book', 'Backups and trail'],
-    ['/account', 'Odile Brannack'],
+    ['/account', 'Odile Skerryvane'],
   ],
   mara: [
     ['/requests', 'Requests'],

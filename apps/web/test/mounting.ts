@@ -1,13 +1,17 @@
 import { mount, type DOMWrapper, type VueWrapper } from '@vue/test-utils';
 import PrimeVue from 'primevue/config';
-import type { Component, ComponentPublicInstance } from 'vue';
+import type { Component, ComponentPublicInstance, Plugin } from 'vue';
 
 /** A component in a page. */
 export type Shown = VueWrapper<ComponentPublicInstance>;
 
-/** Puts a component into a page. */
-export function show(component: Component, props: Readonly<Record<string, unknown>>): Shown {
-  const shown: unknown = mount(component, { props, global: { plugins: [PrimeVue] } });
+/** Puts a component into a page, with plugins beside the library’s. */
+export function show(
+  component: Component,
+  props: Readonly<Record<string, unknown>>,
+  plugins: readonly Plugin[] = [],
+): Shown {
+  const shown: unknown = mount(component, { props, global: { plugins: [PrimeVue, ...plugins] } });
   return shown as Shown;
 }
 

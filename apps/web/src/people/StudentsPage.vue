@@ -49,46 +49,48 @@ function saySchools({ schools }: Student): string {
 <template>
   <h1>Students</h1>
   <p v-if="students?.length === 0" class="soft">The studio has no students yet.</p>
-  <table v-else-if="students && studio" class="students">
-    <thead>
-      <tr>
-        <th scope="col">Student</th>
-        <th scope="col">Guitar</th>
-        <th scope="col">Reach</th>
-        <th scope="col">Taught</th>
-        <th scope="col"><span class="unseen">Change</span></th>
-      </tr>
-    </thead>
-    <tbody v-for="student in students" :key="student.id">
-      <tr>
-        <th scope="row">{{ student.name }}</th>
-        <td>{{ sayGuitar(student) }}</td>
-        <td>{{ sayHand(student) }}</td>
-        <td>{{ saySchools(student) }}</td>
-        <td>
-          <Button
-            size="small"
-            text
-            label="Change"
-            :aria-label="`Change guitar and hand of ${student.name}`"
-            :aria-expanded="open === student.id"
-            @click="open = open === student.id ? undefined : student.id"
-          />
-        </td>
-      </tr>
-      <tr v-if="open === student.id">
-        <td colspan="5">
-          <GuitarForm
-            :key="student.version"
-            :student="student"
-            :studio="studio"
-            :save="(change) => keep(student, change)"
-            @done="open = undefined"
-          />
-        </td>
-      </tr>
-    </tbody>
-  </table>
+  <div v-else-if="students && studio" class="frame">
+    <table class="students">
+      <thead>
+        <tr>
+          <th scope="col">Student</th>
+          <th scope="col">Guitar</th>
+          <th scope="col">Reach</th>
+          <th scope="col">Taught</th>
+          <th scope="col"><span class="unseen">Change</span></th>
+        </tr>
+      </thead>
+      <tbody v-for="student in students" :key="student.id">
+        <tr>
+          <th scope="row">{{ student.name }}</th>
+          <td>{{ sayGuitar(student) }}</td>
+          <td>{{ sayHand(student) }}</td>
+          <td>{{ saySchools(student) }}</td>
+          <td>
+            <Button
+              size="small"
+              text
+              label="Change"
+              :aria-label="`Change guitar and hand of ${student.name}`"
+              :aria-expanded="open === student.id"
+              @click="open = open === student.id ? undefined : student.id"
+            />
+          </td>
+        </tr>
+        <tr v-if="open === student.id">
+          <td colspan="5">
+            <GuitarForm
+              :key="student.version"
+              :student="student"
+              :studio="studio"
+              :save="(change) => keep(student, change)"
+              @done="open = undefined"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <StudentsTable v-if="students" :students="students" :enter="enterAll" />
   <p v-if="studio" class="soft below">
     How the studio teaches where nobody is taught otherwise stands under
@@ -97,6 +99,9 @@ function saySchools({ schools }: Student): string {
 </template>
 
 <style scoped>
+.frame {
+  overflow-x: auto;
+}
 .students {
   margin-top: 0.8rem;
   border-collapse: collapse;

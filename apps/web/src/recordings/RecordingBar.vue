@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import InputNumber from 'primevue/inputnumber';
@@ -22,6 +23,8 @@ const { recording, state, trouble, seconds, held, loop, speed, semitones, cents,
   props.recorded;
 const id = useId();
 const step = ref(0.1);
+/** How it is heard, and where it is kept: below, where it is asked for. */
+const areWaysShown = useLocalStorage('jam-recording-ways', true);
 const percent = computed({ get: () => Math.round(speed.value * 100), set: (now) => (speed.value = now / 100) });
 
 const doing = computed(() => DOING[state.value]);
@@ -125,8 +128,17 @@ const DOING: Readonly<Partial<Record<string, string>>> = {
           </template>
         </span>
         <slot />
+        <Button
+          size="small"
+          text
+          severity="secondary"
+          label="Speed, pitch and file"
+          :icon="areWaysShown ? 'pi pi-angle-down' : 'pi pi-angle-right'"
+          :aria-expanded="areWaysShown"
+          @click="areWaysShown = !areWaysShown"
+        />
       </div>
-      <div class="tools">
+      <div v-if="areWaysShown" class="tools">
         <label :for="`${id}-speed`">speed</label>
         <InputNumber
           v-model="percent"

@@ -137,6 +137,15 @@ li {
   justify-self: end;
   white-space: nowrap;
 }
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: 1fr;
+  }
+  .buttons {
+    justify-self: start;
+    white-space: normal;
+  }
+}
 .closed {
   font-style: italic;
 }

@@ -23,11 +23,10 @@ import PhraseList from './form/PhraseList.vue';
 import RetuneNote from './setup/RetuneNote.vue';
 import SecondListen from './SecondListen.vue';
 import SectionForm from './form/SectionForm.vue';
+import SongHead from './SongHead.vue';
 import SetUpForm from './setup/SetUpForm.vue';
 import { useBringIn } from './useBringIn.ts';
-import { CopyButton, type Copyable } from '../copies/index.ts';
-import { DownloadButton } from '../files/index.ts';
-import { CorrectionsButton, StruckButton } from '../struck/index.ts';
+import type { Copyable } from '../copies/index.ts';
 import { takeablesOf } from './takeables.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useNotices } from '../session/index.ts';
@@ -37,6 +36,7 @@ import PhraseDesk from './phrase/PhraseDesk.vue';
 import { RecordingBar, WaveStrip } from '../recordings/index.ts';
 import RecordingMargin from './recording/RecordingMargin.vue';
 import { useSongRecording } from './recording/useSongRecording.ts';
+import { FoldPart } from '../ui/index.ts';
 
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 
@@ -114,6 +114,8 @@ const { clock, recorded } = recording;
 const bringing = useBringIn(recording.bring);
 const length = computed(() => recorded.recording.value?.seconds ?? song.value?.songSeconds ?? null);
 
+/** On a small screen what is typed has the room; the form folds until it is asked for. */
+const isSmall = window.matchMedia('(max-width: 900px), (max-height: 500px)').matches;
 const phraseDesk = useTemplateRef('phraseDesk');
 
 /** The form begins at a beat of the recording: its first section is moved there, or begins there. */
@@ -217,35 +219,14 @@ function rename(renamed: Phrase, name: string): Promise<void> {
 
 <template>
   <div v-if="song" ref="root" @keydown="pressOnDesk($event, root, { addPhrase, repeatSection })">
-    <header class="head">
-      <div>
-        <h1>{{ song.title }}</h1>
-        <p class="soft">
-          <template v-if="song.student.isStudent"
-            >{{ song.whose }}<template v-if="song.whose"> · </template>for
-            <strong>{{ song.student.name }}</strong></template
-          ><template v-else>For nobody yet; copy a lick for a student when it is asked for.</template>
-        </p>
-      </div>
-      <p class="facts">
-        {{ song.tuning }} · capo {{ song.capo === 0 ? 'none' : song.capo }} ·
-        {{ [song.key, song.secondKey].filter(Boolean).join(' or ') || 'key open' }} ·
-        {{ song.tempoKnown ? `${song.tempo} bpm` : 'tempo not said' }} · {{ song.meter }} · {{ song.frets }} frets
-        <Button size="small" text label="Set up" @click="editing = editing === 'set-up' ? undefined : 'set-up'" />
-        <RouterLink
-          v-if="song.student.isStudent"
-          class="to screen-only"
-          :to="{ name: 'pieces', params: { id: song.id } }"
-          >Pieces</RouterLink
-        >
-        <RouterLink class="to screen-only" :to="{ name: 'sheet', params: { id: song.id } }">Handout</RouterLink>
-        <DownloadButton :choices="takeables" />
-        <CopyButton :choices="copyables" />
-        <StruckButton :query="{ songId: song.id }" :kinds="['section', 'phrase']" @back="notices.tell(store.reload)" />
-        <CorrectionsButton :id="song.id" />
-        <Button size="small" text icon="pi pi-upload" label="Import" @click="bringing.begin()" />
-      </p>
-    </header>
+    <SongHead
+      :song="song"
+      :takeables="takeables"
+      :copyables="copyables"
+      @set-up="editing = editing === 'set-up' ? undefined : 'set-up'"
+      @bring-in="bringing.begin()"
+      @back="notices.tell(store.reload)"
+    />
     <SetUpForm
       v-if="editing === 'set-up'"
       :key="song.id"
@@ -261,49 +242,55 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       @leave="retuned = []"
       @open="openPhrase"
     />
-    <FormStrip
+    <FoldPart
       v-if="song.student.isStudent"
-      :sections="song.sections"
-      :rounds="form.rounds.value"
-      :tempo-changes="form.tempoChanges.value"
-      :song-seconds="length"
-      :student-layer="song.studentLayer"
-      :rig="song.rig"
-      :chosen="section?.id"
-      :clock="clock"
-      @choose="showSection"
-      @move="desk.move"
-      @drop="desk.drop"
-      @stamp="phraseDesk?.stamp($event)"
-      @beat="recording.tap"
+      name="form"
+      title="Form and recording"
+      :folded="isSmall"
+      class="screen-part"
     >
-      <template v-if="recorded.recording.value" #wave="{ perSecond }">
-        <WaveStrip
-          :recording="recorded.recording.value"
-          :per-second="perSecond"
-          :loud="recorded.heard.value?.loud"
-          :loop="recorded.loop.value"
-        />
-      </template>
-    </FormStrip>
-    <RecordingBar
-      v-if="song.student.isStudent"
-      class="screen-only"
-      :recorded="recorded"
-      :held-names="recording.heldNames.value"
-      :off-cents="recorded.heard.value?.off?.cents ?? 0"
-      @bring="recording.bring"
-      @band="recording.bringBand"
-      @count-in="recording.countedIn"
-    >
-      <Button v-if="section" size="small" text label="Loop the section" @click="recording.loopOver({ section })" />
-      <Button v-if="phrase" size="small" text label="Loop the phrase" @click="recording.loopOver({ phrase })" />
-    </RecordingBar>
-    <RecordingMargin
-      :disagrees="recording.disagrees.value"
-      @take="(change) => song && notices.tell(() => keep(withChange(song!, change)))"
-      @begin="beginAt"
-    />
+      <FormStrip
+        :sections="song.sections"
+        :rounds="form.rounds.value"
+        :tempo-changes="form.tempoChanges.value"
+        :song-seconds="length"
+        :student-layer="song.studentLayer"
+        :rig="song.rig"
+        :chosen="section?.id"
+        :clock="clock"
+        @choose="showSection"
+        @move="desk.move"
+        @drop="desk.drop"
+        @stamp="phraseDesk?.stamp($event)"
+        @beat="recording.tap"
+      >
+        <template v-if="recorded.recording.value" #wave="{ perSecond }">
+          <WaveStrip
+            :recording="recorded.recording.value"
+            :per-second="perSecond"
+            :loud="recorded.heard.value?.loud"
+            :loop="recorded.loop.value"
+          />
+        </template>
+      </FormStrip>
+      <RecordingBar
+        class="screen-only"
+        :recorded="recorded"
+        :held-names="recording.heldNames.value"
+        :off-cents="recorded.heard.value?.off?.cents ?? 0"
+        @bring="recording.bring"
+        @band="recording.bringBand"
+        @count-in="recording.countedIn"
+      >
+        <Button v-if="section" size="small" text label="Loop the section" @click="recording.loopOver({ section })" />
+        <Button v-if="phrase" size="small" text label="Loop the phrase" @click="recording.loopOver({ phrase })" />
+      </RecordingBar>
+      <RecordingMargin
+        :disagrees="recording.disagrees.value"
+        @take="(change) => song && notices.tell(() => keep(withChange(song!, change)))"
+        @begin="beginAt"
+      />
+    </FoldPart>
     <SectionForm
       v-if="editing === 'new-section'"
       :first="desk.nextSection.value"
@@ -388,17 +375,6 @@ function rename(renamed: Phrase, name: string): Promise<void> {
 </template>
 
 <style scoped>
-.to {
-  margin-right: 0.8rem;
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: end;
-  gap: 0.3rem 2rem;
-  margin-bottom: 0.6rem;
-}
 .desk {
   display: grid;
   grid-template-columns: 12.5rem minmax(0, 1fr);
@@ -413,6 +389,16 @@ hr {
 .start {
   padding: 3rem 1rem;
   text-align: center;
+}
+@media (max-width: 900px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+    margin-top: 0.4rem;
+  }
+  /* What is typed comes first; the list of phrases stands under it. */
+  .left {
+    order: 2;
+  }
 }
 @media print {
   .desk {

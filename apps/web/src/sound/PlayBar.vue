@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
+import { useLocalStorage } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import LevelSlide from './LevelSlide.vue';
 import type { useListening } from './useListening.ts';
@@ -11,6 +12,7 @@ const { player, loop, countIn, hasChords } = props.listening;
 const { playing, counting, level, clickLevel, backingLevel } = player;
 watch([level, clickLevel, backingLevel], () => player.setLevels());
 const caution = ref(false);
+const areLevelsShown = useLocalStorage('jam-levels', false);
 </script>
 
 <template>
@@ -25,13 +27,23 @@ const caution = ref(false);
     />
     <TickBox v-model="countIn">count-in</TickBox>
     <TickBox v-model="loop">loop</TickBox>
-    <LevelSlide v-model="level" label="guitar" @touched="caution = $event" />
-    <LevelSlide v-model="clickLevel" label="click" @touched="caution = $event" />
-    <LevelSlide v-if="hasChords" v-model="backingLevel" label="bass and chords" @touched="caution = $event" />
+    <Button
+      text
+      severity="secondary"
+      label="Levels"
+      :icon="areLevelsShown ? 'pi pi-angle-down' : 'pi pi-angle-right'"
+      :aria-expanded="areLevelsShown"
+      @click="areLevelsShown = !areLevelsShown"
+    />
     <span v-if="caution || level > 0.8" class="soft caution"
       >Keep it at a level you can talk over; long loud listening harms the ears.</span
     >
     <slot />
+    <span v-if="areLevelsShown" class="levels">
+      <LevelSlide v-model="level" label="guitar" @touched="caution = $event" />
+      <LevelSlide v-model="clickLevel" label="click" @touched="caution = $event" />
+      <LevelSlide v-if="hasChords" v-model="backingLevel" label="bass and chords" @touched="caution = $event" />
+    </span>
   </div>
 </template>
 
@@ -46,6 +58,12 @@ const caution = ref(false);
   bottom: 0;
   background: var(--paper);
   z-index: 3;
+}
+.levels {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.4rem;
+  width: 100%;
 }
 .caution {
   font-size: 0.85rem;

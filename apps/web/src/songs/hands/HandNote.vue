@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
 import type { HandPosition, PlaceWishes, WayReport } from '../../tab/index.ts';
-import { TickBox } from '../../ui/index.ts';
+import { TickBox, FoldPart } from '../../ui/index.ts';
 
 const props = defineProps<{
   fretPositions: readonly HandPosition[];
@@ -76,8 +76,7 @@ const others = computed(() =>
 </script>
 
 <template>
-  <section aria-label="Fingers and places">
-    <h3>Fingers and places</h3>
+  <FoldPart name="hand" title="Fingers and places">
     <p class="switch">
       {{ inBox ? 'In one box' : 'As recorded' }}
       <Button size="small" text :label="inBox ? 'As recorded' : 'One box'" @click="emit('toggleBox')" />
@@ -108,7 +107,7 @@ const others = computed(() =>
     <p class="here">{{ says }}</p>
     <p v-if="selected" class="soft">What is selected stays where it is.</p>
     <p v-if="others.length > 0" class="soft">Or {{ others.join('; ') }}.</p>
-  </section>
+  </FoldPart>
 </template>
 
 <style scoped>

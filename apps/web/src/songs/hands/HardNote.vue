@@ -2,6 +2,7 @@
 import type { Difficulty, Drill, NewTechnique } from '@jam-ledger/core/difficulty';
 import { sayCell, type CrossCell, type Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
+import { FoldPart } from '../../ui/index.ts';
 
 defineProps<{
   difficulty: Difficulty;
@@ -15,8 +16,7 @@ const whole = (score: number): number => Math.round(score);
 </script>
 
 <template>
-  <section aria-label="How hard">
-    <h3>How hard</h3>
+  <FoldPart name="hard" title="How hard">
     <p>
       <strong>{{ whole(difficulty.total) }}</strong> of 100 for {{ student
       }}<template v-if="difficulty.rhythmKnown"> at {{ Math.round(bpm) }} bpm.</template
@@ -49,7 +49,7 @@ const whole = (score: number): number => Math.round(score);
         </li>
       </ul>
     </div>
-  </section>
+  </FoldPart>
 </template>
 
 <style scoped>

@@ -12,6 +12,7 @@ import { unroll, type Phrase, type Span } from '@jam-ledger/core/notation';
 import { OPEN_KEY } from '@jam-ledger/core/pitch';
 import { computed } from 'vue';
 import ScaleList from './ScaleList.vue';
+import { FoldPart } from '../../ui/index.ts';
 
 const props = defineProps<{ phrase: Phrase; caret: Span | undefined; options: DegreeOptions }>();
 
@@ -68,8 +69,7 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
 </script>
 
 <template>
-  <section v-if="degrees.length > 0" aria-label="Harmony">
-    <h3>Harmony</h3>
+  <FoldPart v-if="degrees.length > 0" name="harmony" title="Harmony">
     <ul v-if="here.length > 0" class="quiet-list" aria-label="At the caret">
       <li v-for="note in here" :key="note.string">
         <strong>{{ note.name }}</strong> <span>{{ sayDegree(note) }}</span>
@@ -100,5 +100,5 @@ const shown = (degree: string): string => degree.replaceAll('b', '♭').replaceA
     <template v-for="{ title, scales } in scaleLists" :key="title">
       <ScaleList v-if="scales.length > 0" :title="title" :scales="scales" />
     </template>
-  </section>
+  </FoldPart>
 </template>

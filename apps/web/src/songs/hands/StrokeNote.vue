@@ -5,6 +5,7 @@ import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { StrokeReport } from '../../tab/index.ts';
+import { FoldPart } from '../../ui/index.ts';
 
 const policy = defineModel<PickingPolicy>('policy', { required: true });
 const props = defineProps<{ strokes: StrokeReport; reversed: StrokeReport; cheapest: StrokeReport }>();
@@ -34,10 +35,10 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
 </script>
 
 <template>
-  <section aria-label="Strokes">
-    <h3 id="strokes-title">Strokes <kbd>Alt-p</kbd></h3>
+  <FoldPart name="strokes" title="Strokes">
+    <template #head><kbd>Alt-p</kbd></template>
     <div class="row">
-      <Select v-model="policy" size="small" :options="[...PICKING_POLICIES]" aria-labelledby="strokes-title" />
+      <Select v-model="policy" size="small" :options="[...PICKING_POLICIES]" aria-label="Strokes" />
       <Button v-if="isPlanned" size="small" text label="Write them in" @click="emit('write', policy, false)" />
     </div>
     <p class="signs" role="group" aria-label="Strokes in order">
@@ -58,7 +59,7 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
       <Button size="small" text label="Write that" @click="emit('write', policy, true)" />
     </p>
     <p v-if="policy !== 'cheapest'" class="soft">The cheapest plan: {{ counted(cheapest) }}.</p>
-  </section>
+  </FoldPart>
 </template>
 
 <style scoped>

@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
-import { FieldRow } from '../../ui/index.ts';
+import { FieldRow, FoldPart } from '../../ui/index.ts';
 
 const emit = defineEmits<{ make: [kind: VariantKind, options: { toKey?: Key; fewerFrets?: number }] }>();
 
@@ -22,8 +22,7 @@ function toKey(): void {
 </script>
 
 <template>
-  <section aria-label="Made for this student">
-    <h3>Made from it</h3>
+  <FoldPart name="made" title="Made from it" label="Made for this student">
     <p class="soft">A draft beside this phrase, as arranged, with what is different.</p>
     <div class="buttons">
       <Button v-for="kind in plain" :key="kind" size="small" text :label="kind" @click="emit('make', kind, {})" />
@@ -48,7 +47,7 @@ function toKey(): void {
       </FieldRow>
       <Button type="submit" size="small" text label="Make it" aria-label="Make it in this key" />
     </form>
-  </section>
+  </FoldPart>
 </template>
 
 <style scoped>

@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
-import { FieldRow, dayText } from '../../ui/index.ts';
+import { FieldRow, dayText, FoldPart } from '../../ui/index.ts';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -51,8 +51,7 @@ function keepReason(): void {
 </script>
 
 <template>
-  <section class="evidence" aria-label="Evidence">
-    <h3>Evidence</h3>
+  <FoldPart name="evidence" class="evidence" title="Evidence">
     <p :class="['stands', phrase.status]">{{ stands }}</p>
     <form v-if="against !== undefined" novalidate @submit.prevent="check">
       <FieldRow v-slot="{ id, invalid }" label="Checked against" :problem="wrong">
@@ -131,7 +130,7 @@ function keepReason(): void {
       </label>
     </fieldset>
     <Button size="small" text label="Keep another way beside it" class="beside" @click="emit('addWay')" />
-  </section>
+  </FoldPart>
 </template>
 
 <style scoped>

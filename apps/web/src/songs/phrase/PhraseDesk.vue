@@ -332,6 +332,17 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
   width: 5rem;
   margin: 0 0.4rem;
 }
+@media (max-width: 900px) {
+  .phrase-desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+/* Of a low screen the text that is typed has the top. */
+@media (max-height: 500px) {
+  .centre > .editor {
+    order: -1;
+  }
+}
 @media print {
   .phrase-desk {
     display: block;

@@ -48,7 +48,8 @@ function renameTo(event: Event): void {
 <style scoped>
 .title {
   display: flex;
-  gap: 1rem;
+  flex-wrap: wrap;
+  gap: 0.2rem 1rem;
   align-items: baseline;
 }
 .name {
@@ -69,7 +70,8 @@ function renameTo(event: Event): void {
 .switches {
   margin-left: auto;
   display: flex;
-  gap: 0.9rem;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.9rem;
   font-size: 0.9rem;
   align-self: center;
 }

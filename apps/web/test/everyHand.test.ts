@@ -9,7 +9,7 @@ import NotFoundPage from '../src/app/NotFoundPage.vue';
 import LedgerFilters from '../src/ledger/LedgerFilters.vue';
 import { isForPage, lettersAct } from '../src/session/index.ts';
 import { useBringIn } from '../src/songs/useBringIn.ts';
-import { DayField, FoldPart, readersCalendar, TickBox, TimeField } from '../src/ui/index.ts';
+import { chartDay, DayField, FoldPart, readersCalendar, TickBox, TimeField } from '../src/ui/index.ts';
 import { button, show, words } from './mounting.ts';
 import { openStudio, settle } from './studio.ts';
 
@@ -28,6 +28,7 @@ describe('the order of a date', () => {
     ['sv-SE', 'yy-mm-dd', 1],
   ])('is that of %s', (locale, order, first) => {
     const { dateFormat, firstDayOfWeek } = readersCalendar(locale);
+    expect(chartDay(locale)).toBe(order.startsWith('dd') ? '%-d %b' : '%b %-d');
     expect([dateFormat, firstDayOfWeek]).toEqual([order, first]);
   });
   test('comes with the names of days, from Sunday, and of months', () => {

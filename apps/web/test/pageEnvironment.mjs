@@ -12,7 +12,11 @@ export default class PageEnvironment extends JsdomEnvironment {
       unobserve() {}
       disconnect() {}
     };
-    page.matchMedia = () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined });
+    page.matchMedia = () => ({
+      matches: false,
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    });
     page.Element.prototype.scrollIntoView = () => undefined;
     // Every sign is 10 pixels wide; how wide they really are is seen in a browser.
     const box = { actualBoundingBoxAscent: 8, actualBoundingBoxDescent: 2, actualBoundingBoxLeft: 0 };

@@ -32,6 +32,7 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
         size="small"
         :model-value="filter.song"
         :aria-labelledby="`${id}-song`"
+        placeholder="all songs"
         :options="[{ id: '', title: 'all songs' }, ...songs]"
         option-label="title"
         option-value="id"
@@ -43,6 +44,7 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
         size="small"
         :model-value="filter.state"
         :aria-labelledby="`${id}-state`"
+        placeholder="all"
         :options="STATES"
         option-label="says"
         option-value="value"
@@ -54,6 +56,7 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
         size="small"
         :model-value="filter.kind"
         :aria-labelledby="`${id}-kind`"
+        placeholder="all pieces"
         :options="KINDS"
         option-label="says"
         option-value="value"
@@ -76,15 +79,13 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
   margin-bottom: 0.6rem;
   font-size: 0.92rem;
 }
-select,
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--page);
-  border: 1px solid var(--rule-strong);
-  padding: 0.2rem 0.4rem;
+.filters > span,
+.filters > label {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
 }
-input {
+.filters :deep(input) {
   width: 9rem;
 }
 @media print {

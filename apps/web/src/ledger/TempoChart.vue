@@ -5,7 +5,7 @@ import { fitLearning } from '@jam-ledger/core/progress';
 import { countingOf } from '../playing/index.ts';
 import { sayExpected } from './expected.ts';
 import { computed } from 'vue';
-import { PlotChart, token } from '../ui/index.ts';
+import { PlotChart, token, chartDay } from '../ui/index.ts';
 
 const props = defineProps<{ piece: Piece; dark: boolean }>();
 function traces(): Data[] {
@@ -90,7 +90,7 @@ const layout = computed((): Partial<Layout> =>
     const range = span();
     return {
       // Far days would squeeze what was played into a corner.
-      xaxis: { type: 'date', ...(range && { range }) },
+      xaxis: { type: 'date', tickformat: chartDay(), ...(range && { range }) },
       yaxis: { title: { text: 'tempo, bpm' } },
       shapes: [
         ...band(),

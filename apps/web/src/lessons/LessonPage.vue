@@ -221,7 +221,7 @@ useEventListener('keydown', (event) => {
         <span class="screen-only"
           ><kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>c</kbd> clean · <kbd>n</kbd> not yet · <kbd>d</kbd> a rung down ·
           <kbd>x</kbd> leave out · <kbd>h</kbd> hear it · <kbd>←</kbd> <kbd>→</kbd> step · <kbd>s</kbd> clock ·
-          <kbd>e</kbd> what it came to</span
+          <kbd>e</kbd> summary</span
         >
       </p>
       <AgendaList :agenda="agenda" :pieces="store.pieces" :chosen="line.id" @choose="chosen = $event" />

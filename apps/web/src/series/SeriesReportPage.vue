@@ -7,7 +7,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSeries } from './series.ts';
 import { sayStanding } from './reportWords.ts';
-import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
+import { PlotChart, ReportPage, dayText, token, chartDay } from '../ui/index.ts';
 import { isForPage, useLook, useNotices } from '../session/index.ts';
 
 const route = useRoute();
@@ -44,7 +44,7 @@ const growth = computed(() => {
   return [line('heard in lessons', 'ink', '--cool', 'solid'), line('with practice at home', 'all', '--pencil', 'dot')];
 });
 const growthLayout: Partial<Layout> = {
-  xaxis: { type: 'date' },
+  xaxis: { type: 'date', tickformat: chartDay() },
   yaxis: { title: { text: 'of full speed, %', font: { size: 13 } }, range: [0, 105] },
 };
 const bars = computed((): Data[] => {

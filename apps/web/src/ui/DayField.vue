@@ -23,7 +23,6 @@ const date = computed({
     show-icon
     icon-display="input"
     update-model-type="date"
-    size="small"
     :pt="{ pcInputText: { root: { 'aria-label': label } } }"
   />
 </template>

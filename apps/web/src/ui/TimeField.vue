@@ -7,5 +7,5 @@ const time = defineModel<string>({ required: true });
 </script>
 
 <template>
-  <InputText :id="id" v-model="time" type="time" size="small" :aria-label="label" />
+  <InputText :id="id" v-model="time" type="time" :aria-label="label" />
 </template>

@@ -8,7 +8,7 @@ export { default as NotOpened } from './NotOpened.vue';
 export { default as PlotChart } from './PlotChart.vue';
 export { default as ReportPage } from './ReportPage.vue';
 export { default as ShareBar } from './ShareBar.vue';
-export { readersCalendar } from './locale.ts';
+export { chartDay, readersCalendar } from './locale.ts';
 export { default as TickBox } from './TickBox.vue';
 export { default as TimeField } from './TimeField.vue';
 export { token } from './tokens.ts';

@@ -1,5 +1,10 @@
 import { Info } from 'luxon';
 
+/** How a chart writes a day, in the order of the reader’s locale. Source: the time formats of d3, which Plotly.js uses. */
+export function chartDay(locale?: string): string {
+  return readersCalendar(locale).dateFormat.startsWith('dd') ? '%-d %b' : '%b %-d';
+}
+
 /** Parts of a date as the library writes them. */
 const ORDER: Readonly<Partial<Record<string, string>>> = { day: 'dd', month: 'mm', year: 'yy' };
 

@@ -56,7 +56,7 @@ describe('from the asking to the progress line', () => {
     await mara.getByRole('form', { name: 'Set-up' }).waitFor();
     await mara.getByRole('combobox', { name: 'Tuning' }).click();
     await mara.getByRole('option', { name: 'drop D' }).click();
-    await mara.getByLabel('Key').fill('D');
+    await mara.getByRole('textbox', { name: 'Key', exact: true }).fill('D');
     await mara.getByRole('spinbutton', { name: 'Tempo' }).fill('900');
     await mara.getByLabel('Meter').fill('4/5');
     await mara.getByLabel('Frets').fill('21');

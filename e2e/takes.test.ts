@@ -189,6 +189,85 @@ describe('a take', () => {
   });
 });
 
+describe('a take on a bad day', () => {
+  const choose = () => page.locator('.takes input[type=file]');
+  const alert = (words: string) => page.getByRole('alert').filter({ hasText: words }).waitFor({ timeout: 30_000 });
+  beforeAll(() => openPiece(page));
+
+  test('of a file that lasts too long says how long it is; a film without sound is none', async () => {
+    const silence = Buffer.from(writeWav([new Float32Array(8000 * 60 * 20)], 8000));
+    await choose().setInputFiles({ name: 'evening.wav', mimeType: 'audio/wav', buffer: silence });
+    await alert('This file lasts 20 minutes; a take has at most 10.');
+    const film = await page.evaluate(async () => {
+      const canvas = document.createElement('canvas');
+      canvas.getContext('2d');
+      const recorder = new MediaRecorder(canvas.captureStream(10), { mimeType: 'video/webm' });
+      const chunks: Blob[] = [];
+      recorder.ondataavailable = ({ data }) => chunks.push(data);
+      const stopped = new Promise((resolve) => (recorder.onstop = resolve));
+      recorder.start();
+      await new Promise((resolve) => setTimeout(resolve, 600));
+      recorder.stop();
+      await stopped;
+      return [...new Uint8Array(await new Blob(chunks).arrayBuffer())];
+    });
+    await choose().setInputFiles({ name: 'film.webm', mimeType: 'video/webm', buffer: Buffer.from(film) });
+    await alert('This file cannot be read as sound.');
+  });
+
+  test('whose microphone is unplugged in the middle is judged as far as it goes', async () => {
+    await play({ noiseDb: 40, startSeconds: 0.6 });
+    await page.evaluate(() => {
+      const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+      navigator.mediaDevices.getUserMedia = async (asked) => {
+        const stream = await open(asked);
+        setTimeout(() => stream.getAudioTracks()[0]?.dispatchEvent(new Event('ended')), 4000);
+        return stream;
+      };
+    });
+    const lines = page.getByRole('button', { name: /^Delete the take/ });
+    const before = await lines.count();
+    await record();
+    await alert('The microphone was unplugged; what was recorded so far is judged.');
+    await lines.nth(before).waitFor();
+    await result().waitFor();
+    await openPiece(page);
+  });
+
+  test('in two tabs at once is kept in each', async () => {
+    await play({ noiseDb: 40, startSeconds: 0.6 });
+    const other = await page.context().newPage();
+    await openPiece(other);
+    const lines = (on: Page) => on.getByRole('button', { name: /^Delete the take/ });
+    const before = await lines(page).count();
+    await record();
+    await other.getByRole('button', { name: 'Record a take' }).click();
+    await other.getByText('Recording: the microphone is open.').waitFor();
+    await other.waitForTimeout(2500);
+    for (const one of [page, other]) await one.getByRole('button', { name: 'Stop and listen' }).click();
+    for (const one of [page, other])
+      await one.getByRole('button', { name: 'Record a take' }).waitFor({ timeout: 60_000 });
+    await other.close();
+    await openPiece(page);
+    await lines(page)
+      .nth(before + 1)
+      .waitFor();
+    expect(await lines(page).count()).toBe(before + 2);
+  });
+
+  test('on a device that is full is judged, and the page says that it is not kept', async () => {
+    await page.evaluate(() => {
+      IDBObjectStore.prototype.put = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+    });
+    await page.getByRole('button', { name: 'Hear the practice room' }).click();
+    await result().waitFor({ timeout: 60_000 });
+    await alert('This device has no room for the take: it is gone when the page is closed.');
+    await openPiece(page);
+  });
+});
+
 describe('by the microphone', () => {
   /** How far the recording of the song stands off concert pitch, cents; the guitar is tuned to it. */
   const RECORDING_CENTS = -14;

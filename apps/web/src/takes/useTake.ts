@@ -126,10 +126,7 @@ export function useTake(what: () => TakeOf | undefined) {
       recorded = begun(of, new Blob());
       microphone = await openMicrophone(
         (all) => void (recorded && keep((recorded = { ...recorded, file: all }))),
-        () => {
-          trouble.value = 'The microphone was unplugged; what was recorded so far is judged.';
-          void stop();
-        },
+        () => void unplugged(),
       );
       clicks = await startClicks(of.plan, audible);
       recorded = { ...recorded, clickSeconds: (clicks.beginsAt - microphone.startedAt) / 1000 };
@@ -159,6 +156,12 @@ export function useTake(what: () => TakeOf | undefined) {
     const file = await close();
     state.value = 'idle';
     if (take && file) await judge({ ...take, file });
+  }
+
+  /** What was recorded so far is judged, and why it is no more is said beside it. */
+  async function unplugged(): Promise<void> {
+    await stop();
+    trouble.value ||= 'The microphone was unplugged; what was recorded so far is judged.';
   }
 
   /** Judges a take against the piece as it is written now. */

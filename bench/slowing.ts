@@ -31,6 +31,9 @@ export async function slowFigures(): Promise<readonly Figure[]> {
       if (off < 0.06) onsets.push(1000 * off);
     }
     const track = trackPitch(half);
+    const own = trackPitch(
+      Float32Array.from({ length: sound.length >> 1 }, (_, n) => ((sound[2 * n] ?? 0) + (sound[2 * n + 1] ?? 0)) / 2),
+    );
     for (const note of played.filter(
       ({ contour, midi, durationSeconds }) =>
         midi !== null && durationSeconds > 0.2 && contour.every((point) => point.cents === 0),
@@ -38,9 +41,6 @@ export async function slowFigures(): Promise<readonly Figure[]> {
       const row = Math.round((2 * note.startSeconds + note.durationSeconds - track.firstSeconds) / track.hopSeconds);
       const off = 100 * Math.abs((track.midis[row] ?? NaN) - (note.midi ?? 0));
       if (off < 50) cents.push(off);
-      const own = trackPitch(
-        Float32Array.from({ length: sound.length >> 1 }, (_, n) => ((sound[2 * n] ?? 0) + (sound[2 * n + 1] ?? 0)) / 2),
-      );
       const at = Math.round((note.startSeconds + note.durationSeconds / 2 - own.firstSeconds) / own.hopSeconds);
       const offThere = 100 * Math.abs((own.midis[at] ?? NaN) - (note.midi ?? 0));
       if (offThere < 50) naive.push(offThere);

@@ -111,6 +111,11 @@ describe('the recording of a song', () => {
     expect(await text.innerText()).toContain(`@${/^[\d:.]+/.exec(at)?.[0] ?? 'none'}`);
     await mara.keyboard.press('Control+z');
     expect(await text.innerText()).toBe(before);
+    // What is taken as evidence next is what was saved.
+    await mara
+      .locator('.phrase-desk .state')
+      .filter({ hasText: /^saved$/ })
+      .waitFor();
   });
 
   test('agrees with the tab, and that is evidence', async () => {

@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -24,6 +23,7 @@ import {
 import { perform, readShorthand, type PlayedNote } from '../src/notation/index.ts';
 import { hzOf, midiAt, TUNINGS } from '../src/pitch/index.ts';
 import { renderNotes, renderPlucks } from '../src/sound/index.ts';
+import { sox } from './elsewhere.ts';
 
 const BPM = 90;
 const SETUP = { tuning: TUNINGS.standard, capo: 0 } as const;
@@ -54,14 +54,9 @@ function sine(hz: number, seconds: number, sampleRate: number): Audio {
     ),
   };
 }
-/** Sound of another program, which knows nothing of ours: the plucked string of `sox`, at the rate we listen at. */
+/** The plucked string of `sox`. */
 function soxPluck(note: string, seconds = 2): Float32Array {
-  const raw = execFileSync(
-    'sox',
-    ['-n', '-t', 'f32', '-r', String(LISTEN_RATE), '-c', '1', '-', 'synth', String(seconds), 'pluck', note],
-    { maxBuffer: 1 << 26 },
-  );
-  return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength));
+  return sox('synth', String(seconds), 'pluck', note);
 }
 
 describe('sound at another rate', () => {

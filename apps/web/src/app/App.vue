@@ -80,6 +80,7 @@ useEventListener('keydown', (event) => {
   event.preventDefault();
 });
 const areKeysShown = ref(false);
+const openTab = computed(() => tabs.value.find(isOpen));
 /** On a narrow screen more tabs than these fold into a menu; it closes when a page is opened. */
 const FEW_TABS = 5;
 const isMenuOpen = ref(false);
@@ -144,8 +145,8 @@ async function leave(): Promise<void> {
         size="small"
         outlined
         icon="pi pi-bars"
-        :label="tabs.find(isOpen)?.label ?? 'Menu'"
-        :aria-label="`Menu, ${tabs.find(isOpen)?.label ?? 'no tab'} is open`"
+        :label="openTab?.label ?? 'Menu'"
+        :aria-label="`Menu, ${openTab?.label ?? 'no tab'} is open`"
         :aria-expanded="isMenuOpen"
         aria-controls="tabs"
         @click="isMenuOpen = !isMenuOpen"

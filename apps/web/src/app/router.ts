@@ -75,7 +75,7 @@ export const router = createRouter({
       component: () => import('../pieces/PiecesPage.vue'),
       meta: { for: 'teacher' },
     },
-    { path: '/', name: 'first', redirect: () => home() },
+    { path: '/', redirect: () => home() },
     { path: '/:path(.*)*', name: 'none', component: () => import('./NotFoundPage.vue') },
   ],
 });

@@ -1,10 +1,14 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { useId } from 'vue';
+import { computed, useId } from 'vue';
 import { LEDGER_STATES, type LedgerFilter } from './ledgerFilter.ts';
 
-defineProps<{ songs: readonly { readonly id: string; readonly title: string }[]; shown: number; all: number }>();
+const props = defineProps<{
+  songs: readonly { readonly id: string; readonly title: string }[];
+  shown: number;
+  all: number;
+}>();
 const filter = defineModel<LedgerFilter>({ required: true });
 
 const KINDS = [
@@ -17,6 +21,14 @@ const KINDS = [
 ];
 
 const STATES = [{ value: '', says: 'all' }, ...LEDGER_STATES.map((state) => ({ value: state, says: state }))];
+const choices = computed(() => {
+  const songs = [{ value: '', says: 'all songs' }, ...props.songs.map(({ id, title }) => ({ value: id, says: title }))];
+  return [
+    { name: 'song', label: 'Song', options: songs },
+    { name: 'state', label: 'Standing', options: STATES },
+    { name: 'kind', label: 'Pieces', options: KINDS },
+  ] as const;
+});
 const id = useId();
 
 function set(name: keyof LedgerFilter, value: string | undefined): void {
@@ -26,41 +38,17 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
 
 <template>
   <div class="filters" role="search" aria-label="Rows shown">
-    <span
-      ><span :id="`${id}-song`">Song</span>
+    <span v-for="{ name, label, options } in choices" :key="name"
+      ><span :id="`${id}-${name}`">{{ label }}</span>
       <Select
         size="small"
-        :model-value="filter.song"
-        :aria-labelledby="`${id}-song`"
-        placeholder="all songs"
-        :options="[{ id: '', title: 'all songs' }, ...songs]"
-        option-label="title"
-        option-value="id"
-        @update:model-value="set('song', $event)"
-    /></span>
-    <span
-      ><span :id="`${id}-state`">Standing</span>
-      <Select
-        size="small"
-        :model-value="filter.state"
-        :aria-labelledby="`${id}-state`"
-        placeholder="all"
-        :options="STATES"
+        :model-value="filter[name]"
+        :aria-labelledby="`${id}-${name}`"
+        :placeholder="options[0]?.says"
+        :options="options"
         option-label="says"
         option-value="value"
-        @update:model-value="set('state', $event)"
-    /></span>
-    <span
-      ><span :id="`${id}-kind`">Pieces</span>
-      <Select
-        size="small"
-        :model-value="filter.kind"
-        :aria-labelledby="`${id}-kind`"
-        placeholder="all pieces"
-        :options="KINDS"
-        option-label="says"
-        option-value="value"
-        @update:model-value="set('kind', $event)"
+        @update:model-value="set(name, $event)"
     /></span>
     <label
       >Name

@@ -27,17 +27,17 @@ function draw(): void {
     ...{ waveColor: colour, progressColor: colour, cursorWidth: 0, interact: false, hideScrollbar: true },
   });
 }
+const measured = computed(() => props.loud ?? { values: new Float32Array(0), hopSeconds: 1 });
+const loudest = computed(() => measured.value.values.reduce((most, one) => Math.max(most, one), -Infinity));
 /** The loudness as a line, the loudest moment on top. */
 const line = computed(() => {
-  const { values, hopSeconds } = props.loud ?? { values: new Float32Array(0), hopSeconds: 1 };
-  const top = values.reduce((most, one) => Math.max(most, one), -Infinity);
-  const place = (value: number) => HEIGHT * Math.min(1, (top - value) / LINE_DB);
+  const { values, hopSeconds } = measured.value;
+  const place = (value: number) => HEIGHT * Math.min(1, (loudest.value - value) / LINE_DB);
   return [...values].map((value, at) => `${(at + 2) * hopSeconds},${place(value).toFixed(1)}`).join(' ');
 });
 const says = computed(() => {
-  const { values, hopSeconds } = props.loud ?? { values: new Float32Array(0), hopSeconds: 1 };
-  const loudest = values.indexOf(values.reduce((most, one) => Math.max(most, one), -Infinity));
-  const where = loudest < 0 ? '' : `, loudest at ${clockText(Math.round(loudest * hopSeconds))}`;
+  const at = measured.value.values.indexOf(loudest.value);
+  const where = at < 0 ? '' : `, loudest at ${clockText(Math.round(at * measured.value.hopSeconds))}`;
   return `Loudness of the recording ${props.recording.name}${where}`;
 });
 onMounted(draw);

@@ -4,6 +4,7 @@ export { default as DayField } from './DayField.vue';
 export { default as DoorPage } from './DoorPage.vue';
 export { default as FieldRow } from './FieldRow.vue';
 export { default as FoldPart } from './FoldPart.vue';
+export { default as KeyTable } from './KeyTable.vue';
 export { default as NotOpened } from './NotOpened.vue';
 export { default as PlotChart } from './PlotChart.vue';
 export { default as ReportPage } from './ReportPage.vue';

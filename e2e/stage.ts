@@ -40,11 +40,14 @@ export interface Stage {
   close(): Promise<void>;
 }
 
-/** Starts the built application over a fresh database with the demo studio in it; `flags` are for the browser, beside the usual ones. */
-export async function openStage(flags: readonly string[] = []): Promise<Stage> {
+/**
+ * Starts the built application over a fresh database with the demo studio in it; `flags` are for the browser, beside the usual
+ * ones, and `pages` is a folder of pages other than those that were built.
+ */
+export async function openStage(flags: readonly string[] = [], pages?: string): Promise<Stage> {
   const databaseUrl = await freshDatabase();
   const folder = await mkdtemp(join(tmpdir(), 'jam-ledger-stage-'));
-  const { url, server } = await startServer(databaseUrl, folder);
+  const { url, server } = await startServer(databaseUrl, folder, pages);
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...FLAGS, ...flags] });
   const others: ChildProcess[] = [];
   return {
@@ -52,7 +55,13 @@ export async function openStage(flags: readonly string[] = []): Promise<Stage> {
     databaseUrl,
     browser,
     async enter(signInName, options = {}) {
-      const context = await browser.newContext({ viewport: SCREEN, baseURL: url, locale: 'en-GB', ...options });
+      const context = await browser.newContext({
+        viewport: SCREEN,
+        baseURL: url,
+        locale: 'en-GB',
+        serviceWorkers: 'block',
+        ...options,
+      });
       context.setDefaultTimeout(15_000);
       const page = await context.newPage();
       await page.goto('/');
@@ -97,6 +106,7 @@ export async function signIn(page: Page, signInName: string): Promise<void> {
 async function startServer(
   databaseUrl: string,
   folder: string,
+  pages = join(ROOT, 'apps/web/dist'),
 ): Promise<{ readonly url: string; readonly server: ChildProcess }> {
   const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
     execArgv: [],
@@ -105,7 +115,7 @@ async function startServer(
       ...process.env,
       DATABASE_URL: databaseUrl,
       PORT: '0',
-      WEB_FOLDER: join(ROOT, 'apps/web/dist'),
+      WEB_FOLDER: pages,
       LOG_LEVEL: 'warn',
       BACKUP_FOLDER: join(folder, 'backups'),
       BACKUP_EVERY_HOURS: '0',
@@ -131,7 +141,8 @@ async function stopServer(server: ChildProcess): Promise<void> {
 
 /** Waits until everything that is to be seen is drawn: fonts loaded, tab engraved, nothing moving. */
 export async function settled(page: Page): Promise<void> {
-  await page.waitForLoadState('networkidle');
+  // A request whose worker has ended keeps the network busy for ever: what is drawn is asked for below, and that is waited for in full.
+  await page.waitForLoadState('networkidle', { timeout: 5_000 }).catch(() => undefined);
   await page.evaluate(() => document.fonts.ready);
   const tab = page.locator('[data-ready]');
   if ((await tab.count()) > 0) await page.locator('[data-ready="true"] svg').first().waitFor();

@@ -1,8 +1,40 @@
 import vue from '@vitejs/plugin-vue';
 import { defaultClientConditions, defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
+
+/** What the pages are installed as, and what of them lies on the device. Answers of the studio never lie in the worker’s cache. */
+const offline = VitePWA({
+  // A new version waits until whoever works here says so.
+  registerType: 'prompt',
+  injectRegister: false,
+  manifest: {
+    name: 'Jam Ledger',
+    short_name: 'Jam Ledger',
+    description: 'The ledger of a guitar lesson studio',
+    start_url: '/',
+    display: 'standalone',
+    background_color: '#f7f2e6',
+    theme_color: '#f7f2e6',
+    icons: [
+      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+    ],
+  },
+  workbox: {
+    globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}', 'assets/{bravura,dejavu}*.woff'],
+    globIgnores: ['**/primeicons*.svg'],
+    maximumFileSizeToCacheInBytes: 3_000_000,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    // Files are called by what they hold.
+    dontCacheBustURLsMatching: /^assets\//,
+    cleanupOutdatedCaches: true,
+    sourcemap: false,
+  },
+});
 
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue(), offline],
   resolve: { conditions: ['studio-src', ...defaultClientConditions] },
   worker: { format: 'es' },
   // While it is worked on, the pages come from here and the answers from the server that `bin/dev` started.

@@ -72,7 +72,7 @@ describe('the demo studio', () => {
     expect((await mara.get('/api/session').expect(200)).body.studio.demo).toBe(true);
     const owner = server.anonymous();
     await owner.post('/api/beginning').send(BODY).expect(200);
-    await mara.get('/api/session').expect(401);
+    await mara.get('/api/counts').expect(401);
     await server.anonymous().post('/api/session').send({ name: 'mara', password: 'ink-and-paper' }).expect(401);
     expect((await owner.get('/api/transcriptions').expect(200)).body).toEqual([]);
     const { store } = server.app;

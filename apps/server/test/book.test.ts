@@ -240,7 +240,7 @@ describe('a restore', () => {
     const mara = await server.signIn('mara');
     await mara.post('/api/people').send({ role: 'student', name: 'Later', wards: [] }).expect(201);
     await restoreArchive(server.databaseUrl, join(folder, file), { ...PLAIN, replace: true });
-    await mara.get('/api/session').expect(401);
+    await mara.get('/api/counts').expect(401);
     const people = (await (await server.signIn('mara')).get('/api/people').expect(200)).body;
     expect(people.map(({ name }: { name: string }) => name)).not.toContain('Later');
     await Promise.all([other.close(), demo.close()]);
@@ -342,7 +342,7 @@ describe('the owner’s page of the book', () => {
     expect(brought.body).toMatchObject({ studios: ['Test Loft'], trouble: null });
     await odile.post('/api/book/restore').send({ file: brought.body.file, password: 'wrong' }).expect(422);
     await odile.post('/api/book/restore').send({ file: brought.body.file, password: 'correct-horse' }).expect(201);
-    for (let tries = 0; (await odile.get('/api/session').ok(() => true)).status === 200; tries += 1) {
+    for (let tries = 0; (await odile.get('/api/counts').ok(() => true)).status === 200; tries += 1) {
       expect(tries).toBeLessThan(200);
       await setTimeout(25);
     }

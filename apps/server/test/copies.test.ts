@@ -279,8 +279,8 @@ describe('signing in', () => {
   test('out everywhere ends every session, and the devices are strange again', async () => {
     const [one, other] = [await server.signIn('ines'), await server.signIn('ines')];
     await one.delete('/api/session/everywhere').expect(200);
-    await one.get('/api/session').expect(401);
-    await other.get('/api/session').expect(401);
+    await one.get('/api/counts').expect(401);
+    await other.get('/api/counts').expect(401);
     expect(await server.app.store.rows('SELECT 1 FROM devices', [])).toEqual([]);
   });
 });

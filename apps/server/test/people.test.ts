@@ -118,7 +118,7 @@ describe('people of the studio', () => {
     expect(wrong.body.error.problems).toEqual([{ field: 'old', message: 'This is not the password that holds.' }]);
     await here.put('/api/password').send({ old: 'correct-horse', password: 'another-horse' }).expect(200);
     await here.get('/api/session').expect(200);
-    await elsewhere.get('/api/session').expect(401);
+    await elsewhere.get('/api/counts').expect(401);
     await server.anonymous().post('/api/session').send({ name: 'tomas', password: 'correct-horse' }).expect(401);
     await server.signIn('tomas', 'another-horse');
   });
@@ -178,7 +178,7 @@ describe('a student who leaves in the middle of a series', () => {
     expect((await personCalled('ines')).lessonsToCome).toBe(4);
     const gone = await change(mara, leaver, { archived: true }).expect(200);
     expect(gone.body).toMatchObject({ person: { archived: true }, ended: [] });
-    await ines.get('/api/session').expect(401);
+    await ines.get('/api/counts').expect(401);
     const refused = await server.anonymous().post('/api/session').send({ name: 'ines', password: 'correct-horse' });
     expect([refused.status, refused.body.error.message]).toEqual([
       403,
@@ -207,7 +207,7 @@ describe('a student who leaves in the middle of a series', () => {
     const second = await openServer(server.databaseUrl);
     const nell = await second.signIn('nell', 'long-enough-1');
     await change(mara, await personCalled('Nell Dray'), { archived: true }).expect(200);
-    await nell.get('/api/session').expect(401);
+    await nell.get('/api/counts').expect(401);
     await second.close();
   });
 });

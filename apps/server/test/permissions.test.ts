@@ -190,5 +190,5 @@ describe.each(['owner', 'teacher', 'student', 'guardian'] as const)('the %s of a
 test.each(NAMES)('%s signs out and is nobody', async (who) => {
   const { browser } = askerOf(`${who} elsewhere`);
   await browser.delete(who === 'owner' ? '/api/session/everywhere' : '/api/session').ok(({ status }) => status < 300);
-  await browser.get('/api/session').expect(401);
+  await browser.get('/api/counts').expect(401);
 });

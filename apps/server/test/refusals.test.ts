@@ -123,7 +123,8 @@ describe('signing in', () => {
     expect(answer.headers['set-cookie']?.[0]).toMatch(/HttpOnly; SameSite=Strict/);
     expect(answer.body).toMatchObject({ role: 'teacher', studio: { today: '2026-03-14' } });
     await browser.delete('/api/session').expect(204);
-    await browser.get('/api/session').expect(401);
+    await browser.get('/api/counts').expect(401);
+    expect((await browser.get('/api/session').expect(200)).body).toBeNull();
   });
 
   test('a session holds on a second server of the same database', async () => {

@@ -4,7 +4,7 @@ import type { Entry, EntryBody, Ledger, LedgerPiece, Piece } from '@jam-ledger/c
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
-import { lastSeen } from '../src/api/index.ts';
+import { keptAnswers } from '../src/api/index.ts';
 import { usePracticeClock } from '../src/practice/usePracticeClock.ts';
 import { usePracticeRun } from '../src/practice/usePracticeRun.ts';
 import { useLedger } from '../src/ledger/index.ts';
@@ -14,7 +14,7 @@ import { inScope } from './mounting.ts';
 import { meAs, openStudio, partOf, settle } from './studio.ts';
 
 describe('a piece that is practised', () => {
-  beforeEach(() => lastSeen.forget());
+  beforeEach(() => keptAnswers.forget());
   const entry = (id: string, more: Partial<Entry> = {}): Entry => ({
     ...{ id, version: 1, bpm: 60, outcome: 'clean', medium: 'pencil', percent: 100, loop: null, counts: true },
     ...{ remark: '', postedAt: '2026-03-14T10:00:00Z', day: '2026-03-14', struck: false },
@@ -22,7 +22,7 @@ describe('a piece that is practised', () => {
     ...more,
   });
   const PIECE = partOf<Piece>({
-    ...{ id: 'p', version: 1, startBpm: 60, targetBpm: 120, raising: 'small even steps', entries: [] },
+    ...{ id: 'p', version: 1, startBpm: 60, targetBpm: 120, raising: 'small even steps', entries: [], pins: [] },
     ...{ hearing: 'full speed first', around: { canSplit: false, join: null }, due: null, expected: null },
     student: { id: 'ines', name: 'Ines' },
     rules: { cleanNeeded: 1, fallsAfter: 3, restMinutes: 5 },

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import type { EntryBody, Piece } from '@jam-ledger/contract';
+import type { EntryBody, Piece, PinBody } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { waitingLines, type WaitingEntry } from '../src/api/device.ts';
 import { EntryQueue } from '../src/api/entryQueue.ts';
@@ -13,6 +13,13 @@ class Studio {
   /** What happens to the next requests, in turn: through, cut before it arrives, or cut before the answer does. */
   line: ('through' | 'before' | 'after')[] = [];
   refuse: ((body: EntryBody) => Refused | undefined) | undefined;
+  readonly pins: PinBody[] = [];
+
+  readonly pin = (pieceId: string, body: PinBody): Promise<Piece> => {
+    if (this.line.shift() === 'before') return Promise.reject(new Unreachable());
+    if (!this.pins.some(({ id }) => id === body.id)) this.pins.push(body);
+    return Promise.resolve({ id: pieceId, entries: [], pins: this.pins } as unknown as Piece);
+  };
 
   readonly send = (pieceId: string, body: EntryBody): Promise<Piece> => {
     const fate = this.line.shift() ?? 'through';
@@ -43,7 +50,7 @@ const refusal = (status: number, message: string) => new Refused(status, { error
 let studio: Studio;
 let clock: Date;
 let queue: EntryQueue;
-const open = () => new EntryQueue({ lines: waitingLines, send: studio.send, now: () => clock });
+const open = () => new EntryQueue({ lines: waitingLines, send: studio.send, pin: studio.pin, now: () => clock });
 beforeEach(async () => {
   studio = new Studio();
   clock = new Date('2026-03-14T10:00:00Z');
@@ -153,11 +160,27 @@ describe('results on their way to the studio', () => {
   });
 });
 
+test('a note to the teacher waits and is sent in its turn, once', async () => {
+  studio.line = ['before', 'through', 'before'];
+  const note = { phraseId: 'f', at: 960, text: 'which finger here?' };
+  await queue.add({ ...note, id: ID(1), pieceId: 'piece', personId: 'ines' });
+  await queue.add(entry(2));
+  expect(await queue.flush('ines')).toEqual({ posted: [], refused: [], left: 2 });
+  expect(await queue.flush('ines')).toMatchObject({ left: 1 });
+  expect(await queue.flush('ines')).toMatchObject({ left: 0 });
+  expect([studio.pins, studio.heard]).toEqual([[{ ...note, id: ID(1) }], [ID(2)]]);
+});
+
 describe('an answer that is not the studio’s', () => {
   const plain = globalThis.fetch;
   const page = (status: number, body: string) => () => Promise.resolve(new Response(body, { status }));
   const overTheLine = () =>
-    new EntryQueue({ lines: waitingLines, send: (id, body) => api.postEntry({ id, body }), now: () => clock });
+    new EntryQueue({
+      lines: waitingLines,
+      send: (id, body) => api.postEntry({ id, body }),
+      pin: (id, body) => api.pinNote({ id, body }),
+      now: () => clock,
+    });
 
   test.each([
     ['a page of a proxy', page(404, '<html>Not Found</html>')],

@@ -12,7 +12,7 @@ import type {
   TranscriptionLine,
 } from '@jam-ledger/contract';
 import { describe, expect, test } from '@jest/globals';
-import { lastSeen } from '../src/api/index.ts';
+import { keptAnswers } from '../src/api/index.ts';
 import { useDesk } from '../src/desk/desk.ts';
 import { useLicks } from '../src/licks/licks.ts';
 import { useLessons } from '../src/lessons/lessons.ts';
@@ -34,7 +34,7 @@ describe('who is signed in', () => {
   });
 
   test('nobody is no trouble; a studio that is broken is, and is asked again', async () => {
-    const studio = openStudio({ me: () => new Refusing(401, 'not-signed-in') });
+    const studio = openStudio({ me: () => null });
     expect([await useSession().load(), useSession().me, useSession().trouble]).toEqual([true, null, '']);
     const broken = openStudio({ me: () => new Refusing(500, 'broken') });
     expect([await useSession().load(), useSession().trouble]).toEqual([false, 'It is refused.']);
@@ -48,10 +48,10 @@ describe('who is signed in', () => {
     const session = useSession();
     await session.signIn({ name: 'ines', password: 'x' });
     const ledger = partOf<Ledger>({ student: { id: 'ines', name: 'Ines' } });
-    await lastSeen.keepLedger('ines', ledger);
-    expect(await lastSeen.ledger('ines')).toEqual(ledger);
+    await keptAnswers.put('ines', '/ledger', ledger);
+    expect(await keptAnswers.of('ines', '/ledger')).toEqual(ledger);
     await session.signOut();
-    expect([session.me, await lastSeen.ledger('ines')]).toEqual([null, undefined]);
+    expect([session.me, await keptAnswers.of('ines', '/ledger')]).toEqual([null, undefined]);
   });
 
   test('a wrong password signs nobody in', async () => {

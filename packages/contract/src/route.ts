@@ -9,6 +9,12 @@ export const one =
   (value): value is T =>
     typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/** An object comes back, or nothing. */
+export const oneOrNone =
+  <T extends object>(): Promised<T | null> =>
+  (value): value is T | null =>
+    value === null || one<T>()(value);
+
 /** A list comes back. */
 export const many =
   <T>(): Promised<readonly T[]> =>

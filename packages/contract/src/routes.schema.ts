@@ -79,7 +79,7 @@ import {
 } from './songs.schema.ts';
 import type { FileGiven, Route } from './route.ts';
 import type { RouteName, ROUTES } from './routes.ts';
-import { anyText, list, typed, type SchemaOf } from './typed.ts';
+import { anyText, list, orNull, typed, type SchemaOf } from './typed.ts';
 
 /** The schemas of a route: of its body and query where it has them, and of its answer. */
 export type SchemasOf<One> =
@@ -98,7 +98,7 @@ const openApiAnswer = typed<object>(Joi.object().unknown());
 export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof ROUTES)[Name]> } = {
   health: { answer: healthAnswer },
   openApi: { answer: openApiAnswer },
-  me: { answer: meAnswer },
+  me: { answer: orNull(meAnswer) },
   signIn: { body: signInSchema, answer: meAnswer },
   signOut: { answer: nothingAnswer },
   signOutEverywhere: { answer: nothingAnswer },

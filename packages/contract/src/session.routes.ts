@@ -1,6 +1,6 @@
 import type { Acceptance, OwnNames, PasswordChange, Welcome } from './people.ts';
 import type { Health, Me, SignIn } from './session.ts';
-import { nothing, one, route, type } from './route.ts';
+import { nothing, one, oneOrNone, route, type } from './route.ts';
 import { ALL } from './who.ts';
 
 /** Who is signed in, and how they come in. */
@@ -24,10 +24,10 @@ export const sessionRoutes = {
   me: route({
     method: 'GET',
     path: '/session',
-    who: ALL,
+    who: 'anybody',
     of: 'self',
-    does: 'tells who is signed in',
-    answer: one<Me>(),
+    does: 'tells who is signed in; nothing for nobody',
+    answer: oneOrNone<Me>(),
   }),
   signIn: route({
     method: 'POST',

@@ -200,7 +200,7 @@ const lick: Answer<'licks'>['licks'][number] = {
   song: { id: ID, title: 'Slow Tide', tuning: 'drop D', capo: 2, key: 'Dm', meter: '6/8' },
   ...{ chords: ['Dm'], lowestFret: 5, highestFret: 9, likeness: 'the same steps' },
 };
-const me: Answer<'me'> = {
+const me: Answer<'signIn'> = {
   ...{
     id: ID,
     name: 'Pia',

@@ -18,7 +18,6 @@ export type Handler<Name extends RouteName> = (
 /** What answers each route, but those that are open; a route without one, or one without a route, does not compile. */
 export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handler<Name> } = {
   openApi: () => Promise.resolve(openApi()),
-  me: studio.describeMe,
   changeNames: (context, { body }) => studio.changeNames(context, body),
   changePassword: (context, { body }) => studio.changePassword(context, body),
   previewCopy: (context, { body }) => studio.previewCopy(context, body),

@@ -41,6 +41,7 @@ export const OPEN_HANDLERS: {
   beginning: ({ store, beginKey }) => showBeginning(store, beginKey),
   begin,
   signIn: openSession,
+  me: async ({ request }) => (request.context ? describeMe(request.context) : null),
   async signOut({ request, response }) {
     await whenDone((callback) => request.session.destroy(callback));
     response.clearCookie(SESSION_COOKIE).status(204);

@@ -1,4 +1,4 @@
-import type { Ledger, Loop, Outcome, Piece } from '@jam-ledger/contract';
+import type { Loop, Outcome } from '@jam-ledger/contract';
 import type { JudgedTake } from '@jam-ledger/core/listen';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
@@ -18,10 +18,25 @@ export interface WaitingEntry {
   readonly playedAt: string;
 }
 
-/** What a queue of results keeps its lines in. */
+/** A note to the teacher that waits likewise. */
+export interface WaitingPin {
+  readonly id: string;
+  readonly pieceId: string;
+  readonly personId: string;
+  readonly phraseId: string;
+  /** Ticks of the phrase as played. */
+  readonly at: number;
+  readonly text: string;
+  readonly playedAt: string;
+}
+
+/** What waits on this device. */
+export type WaitingLine = WaitingEntry | WaitingPin;
+
+/** What a queue keeps its lines in. */
 export interface WaitingLines {
-  all(): Promise<readonly WaitingEntry[]>;
-  put(entry: WaitingEntry): Promise<void>;
+  all(): Promise<readonly WaitingLine[]>;
+  put(line: WaitingLine): Promise<void>;
   remove(id: string): Promise<void>;
 }
 
@@ -59,30 +74,38 @@ export interface KeptRecording {
 interface Device extends DBSchema {
   recordings: { key: string; value: KeptRecording };
   takes: { key: string; value: KeptTake; indexes: { pieceId: string } };
-  waiting: { key: number; value: WaitingEntry; indexes: { id: string } };
-  pieces: { key: string; value: Piece };
-  ledgers: { key: string; value: { readonly key: string; readonly ledger: Ledger } };
+  waiting: { key: number; value: WaitingLine; indexes: { id: string } };
+  answers: { key: string; value: KeptAnswer };
+}
+
+/** What the studio answered last, for when it cannot be reached. */
+interface KeptAnswer {
+  /** Whom it was answered to, and the address that was asked. */
+  readonly key: string;
+  readonly answer: unknown;
 }
 
 let opened: Promise<IDBPDatabase<Device>> | undefined;
 
 function device(): Promise<IDBPDatabase<Device>> {
-  opened ??= openDB<Device>('jam-ledger', 3, {
+  opened ??= openDB<Device>('jam-ledger', 4, {
     upgrade(database, before) {
+      // Copies of single kinds, which came before those of any answer, are no stores of this version’s types.
+      const old = database as unknown as IDBPDatabase;
+      for (const name of ['pieces', 'ledgers']) if (old.objectStoreNames.contains(name)) old.deleteObjectStore(name);
+      if (before < 4) database.createObjectStore('answers', { keyPath: 'key' });
       if (before < 3) database.createObjectStore('recordings', { keyPath: 'songId' });
       if (before < 2) database.createObjectStore('takes', { keyPath: 'id' }).createIndex('pieceId', 'pieceId');
       if (before > 0) return;
       // Lines are counted by the database, so that they come out in the order they went in, whatever a clock says.
       database.createObjectStore('waiting', { autoIncrement: true }).createIndex('id', 'id', { unique: true });
-      database.createObjectStore('pieces', { keyPath: 'id' });
-      database.createObjectStore('ledgers', { keyPath: 'key' });
     },
   });
   return opened;
 }
 
 /** Where a browser keeps nothing, lines wait in the page alone. */
-const inPage: WaitingEntry[] = [];
+const inPage: WaitingLine[] = [];
 
 /** The lines that wait in the database of this browser; they outlive the page. */
 export const waitingLines: WaitingLines = {
@@ -90,13 +113,13 @@ export const waitingLines: WaitingLines = {
     const database = await device().catch(() => undefined);
     return [...inPage, ...((await database?.getAll('waiting')) ?? [])];
   },
-  put: async (entry) => {
+  put: async (line) => {
     const database = await device().catch(() => undefined);
-    if (database) await database.add('waiting', entry);
-    else inPage.push(entry);
+    if (database) await database.add('waiting', line);
+    else inPage.push(line);
   },
   remove: async (id) => {
-    const at = inPage.findIndex((entry) => entry.id === id);
+    const at = inPage.findIndex((line) => line.id === id);
     if (at >= 0) inPage.splice(at, 1);
     const database = await device().catch(() => undefined);
     if (!database) return;
@@ -116,6 +139,12 @@ export const keptTakes = {
   },
   put: async (take: KeptTake) => void (await (await device()).put('takes', take)),
   remove: async (id: string) => (await device()).delete('takes', id),
+  /** Forgets all of somebody, as when they sign out. */
+  forget: async (personId: string) => {
+    const database = await device();
+    const all = await database.getAll('takes');
+    for (const { id } of all.filter((take) => take.personId === personId)) await database.delete('takes', id);
+  },
 } as const;
 
 /** The recordings of this device. @throws DOMException where the browser keeps nothing, or has no room left */
@@ -125,16 +154,11 @@ export const keptRecordings = {
   remove: async (songId: string) => (await device()).delete('recordings', songId),
 } as const;
 
-/** Copies of what was seen last, for when the studio cannot be reached. */
-export const lastSeen = {
-  piece: async (id: string) => (await device()).get('pieces', id),
-  keepPiece: async (piece: Piece) => void (await (await device()).put('pieces', piece)),
-  ledger: async (key: string) => (await (await device()).get('ledgers', key))?.ledger,
-  keepLedger: async (key: string, ledger: Ledger) => void (await (await device()).put('ledgers', { key, ledger })),
+/** Copies of what was answered last, by person and address, for when the studio cannot be reached. */
+export const keptAnswers = {
+  of: async (personId: string, path: string) => (await (await device()).get('answers', `${personId} ${path}`))?.answer,
+  put: async (personId: string, path: string, answer: unknown) =>
+    void (await (await device()).put('answers', { key: `${personId} ${path}`, answer })),
   /** Forgets all copies, as when somebody signs out; what still waits stays. */
-  forget: async () => {
-    const database = await device();
-    await database.clear('pieces');
-    await database.clear('ledgers');
-  },
+  forget: async () => (await device()).clear('answers'),
 } as const;

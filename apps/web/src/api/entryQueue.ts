@@ -1,11 +1,11 @@
-import type { EntryBody, Piece } from '@jam-ledger/contract';
-import type { WaitingEntry, WaitingLines } from './device.ts';
+import type { EntryBody, Piece, PinBody } from '@jam-ledger/contract';
+import type { WaitingEntry, WaitingLine, WaitingLines, WaitingPin } from './device.ts';
 import { Refused } from './http.ts';
 
 /** What became of a queue when it was sent: what was posted, what was refused for good and why, and whether more waits. */
 export interface Flushed {
   readonly posted: readonly Piece[];
-  readonly refused: readonly { readonly entry: WaitingEntry; readonly why: string }[];
+  readonly refused: readonly { readonly line: WaitingLine; readonly why: string }[];
   readonly left: number;
 }
 
@@ -13,40 +13,44 @@ export interface Flushed {
 export interface QueueParts {
   readonly lines: WaitingLines;
   readonly send: (pieceId: string, body: EntryBody) => Promise<Piece>;
+  readonly pin: (pieceId: string, body: PinBody) => Promise<Piece>;
   readonly now: () => Date;
 }
 
+/** Whether what waits is a note to the teacher. */
+export function isPin(line: WaitingLine | Omit<WaitingLine, 'playedAt'>): line is WaitingPin {
+  return 'text' in line;
+}
+
 /**
- * Results on their way to the studio. Each is kept on the device first, sent in the order it was played, and forgotten only when
- * the studio has answered; since it carries an id of its own, one that was sent before an answer was lost is posted once.
+ * Results and notes to the teacher on their way to the studio. Each is kept on the device first, sent in the order it was made, and
+ * forgotten only when the studio has answered; since it carries an id of its own, one that was sent before an answer was lost is
+ * posted once.
  */
 export class EntryQueue {
-  readonly #lines: WaitingLines;
-  readonly #send: QueueParts['send'];
-  readonly #now: () => Date;
+  readonly #parts: QueueParts;
   #last: Promise<unknown> = Promise.resolve();
 
-  constructor({ lines, send, now }: QueueParts) {
-    this.#lines = lines;
-    this.#send = send;
-    this.#now = now;
+  constructor(parts: QueueParts) {
+    this.#parts = parts;
   }
 
-  /** Keeps a result on the device. It is played now. */
-  async add(entry: Omit<WaitingEntry, 'playedAt'>): Promise<void> {
-    await this.#lines.put({ ...entry, playedAt: this.#now().toISOString() });
+  /** Keeps a line on the device. It is made now. */
+  async add(line: Omit<WaitingEntry, 'playedAt'> | Omit<WaitingPin, 'playedAt'>): Promise<void> {
+    const playedAt = this.#parts.now().toISOString();
+    await this.#parts.lines.put({ ...line, playedAt });
   }
 
-  /** Takes back a result that still waits; whether it did. */
+  /** Takes back a line that still waits; whether it did. */
   async takeBack(id: string): Promise<boolean> {
-    const waits = (await this.#lines.all()).some((entry) => entry.id === id);
-    if (waits) await this.#lines.remove(id);
+    const waits = (await this.#parts.lines.all()).some((line) => line.id === id);
+    if (waits) await this.#parts.lines.remove(id);
     return waits;
   }
 
   /** What waits for somebody, oldest first. */
-  async waiting(personId: string): Promise<readonly WaitingEntry[]> {
-    return (await this.#lines.all()).filter((entry) => entry.personId === personId);
+  async waiting(personId: string): Promise<readonly WaitingLine[]> {
+    return (await this.#parts.lines.all()).filter((line) => line.personId === personId);
   }
 
   /** Sends what waits for somebody until the line is cut; a second call while one runs begins when that has ended. */
@@ -58,33 +62,39 @@ export class EntryQueue {
 
   async #flush(personId: string): Promise<Flushed> {
     const posted: Piece[] = [];
-    const refused: { entry: WaitingEntry; why: string }[] = [];
-    for (const entry of await this.waiting(personId)) {
+    const refused: { line: WaitingLine; why: string }[] = [];
+    for (const line of await this.waiting(personId)) {
       try {
-        const piece = await this.#post(entry);
-        // What does not show the entry was not answered by the studio.
-        if (!isPosted(piece, entry)) break;
+        const piece = await this.#post(line);
+        // What does not show the line was not answered by the studio.
+        if (!isPosted(piece, line)) break;
         posted.push(piece);
       } catch (error) {
         if (!isFinal(error)) break;
-        refused.push({ entry, why: wordsOf(error) });
+        refused.push({ line, why: wordsOf(error) });
       }
-      await this.#lines.remove(entry.id);
+      await this.#parts.lines.remove(line.id);
     }
     return { posted, refused, left: (await this.waiting(personId)).length };
   }
 
-  async #post({ id, pieceId, bpm, outcome, percent, loop = null, remark, playedAt }: WaitingEntry): Promise<Piece> {
-    const sentAt = this.#now().toISOString();
+  async #post(line: WaitingLine): Promise<Piece> {
+    if (isPin(line)) {
+      const { id, pieceId, phraseId, at, text } = line;
+      return this.#parts.pin(pieceId, { id, phraseId, at, text });
+    }
+    const { id, pieceId, bpm, outcome, percent, loop = null, remark, playedAt } = line;
+    const sentAt = this.#parts.now().toISOString();
     // A clock that was set back since then would have it played in the future; then it counts as played now.
     const body = { id, bpm, outcome, percent, loop, remark, sentAt, playedAt: playedAt > sentAt ? sentAt : playedAt };
-    return this.#send(pieceId, body);
+    return this.#parts.send(pieceId, body);
   }
 }
 
-/** Whether an answer, whoever gave it, is a piece that has the entry. */
-function isPosted(answer: Partial<Piece> | null, { id }: WaitingEntry): boolean {
-  return answer?.entries?.some((entry) => entry.id === id) ?? false;
+/** Whether an answer, whoever gave it, is a piece that has the line. */
+function isPosted(answer: Partial<Piece> | null, line: WaitingLine): boolean {
+  const lines: readonly { readonly id: string }[] | undefined = isPin(line) ? answer?.pins : answer?.entries;
+  return lines?.some(({ id }) => id === line.id) ?? false;
 }
 
 /** Whether an answer will be the same next time: the studio was reached, and what was sent is refused. */

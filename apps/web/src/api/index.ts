@@ -1,7 +1,9 @@
-export { keptRecordings, keptTakes, lastSeen, waitingLines } from './device.ts';
-export type { KeptRecording, KeptTake, WaitingEntry, WaitingLines } from './device.ts';
-export { EntryQueue } from './entryQueue.ts';
+export { keptAnswers, keptRecordings, keptTakes, waitingLines } from './device.ts';
+export type { KeptRecording, KeptTake, WaitingEntry, WaitingLine, WaitingPin } from './device.ts';
+export { drafts } from './drafts.ts';
+export { EntryQueue, isPin } from './entryQueue.ts';
 export { Refused, Unreachable } from './http.ts';
+export { line } from './line.ts';
 export { oneAfterAnother } from './oneAfterAnother.ts';
 export { api, fileAddress, sendFile } from './studio.ts';
 export { factsOf, sendParts } from './sounds.ts';

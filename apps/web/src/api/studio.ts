@@ -1,5 +1,6 @@
 import { pathOf, ROUTE_NAMES, ROUTES, type Answer, type Input, type Route, type RouteName } from '@jam-ledger/contract';
-import { ask } from './http.ts';
+import { ask, Refused, Unreachable } from './http.ts';
+import { answerKept, asksAgain, keepAnswer } from './line.ts';
 
 /** Asks a route; what is given may be left out where nothing must be. */
 type Asking<Name extends RouteName> = (
@@ -14,11 +15,31 @@ interface Given {
   readonly body?: unknown;
 }
 
-function askingOf<Answered>({ method, path, answer }: Route<string, unknown, unknown, Answered>) {
-  return (given: Given & Readonly<Record<string, unknown>> = {}): Promise<Answered> => {
+function askingOf<Answered>(name: RouteName, { method, path, who, answer }: Route<string, unknown, unknown, Answered>) {
+  return async (given: Given & Readonly<Record<string, unknown>> = {}): Promise<Answered> => {
     const query = given.query ? `?${new URLSearchParams(wordsOf(given.query)).toString()}` : '';
-    return ask(method, pathOf({ path }, given) + query, given.body, answer);
+    const at = pathOf({ path }, given) + query;
+    try {
+      const said = await askOr401(() => ask(method, at, given.body, answer), who !== 'anybody' && name);
+      await keepAnswer(name, at, said);
+      return said;
+    } catch (error) {
+      const kept = error instanceof Unreachable ? await answerKept(name, at) : undefined;
+      if (kept === undefined || !answer(kept)) throw error;
+      return kept;
+    }
   };
+}
+
+/** Asks, and once more where the session had ended and somebody signs in again. */
+async function askOr401<Answered>(asked: () => Promise<Answered>, name: RouteName | false): Promise<Answered> {
+  try {
+    return await asked();
+  } catch (error) {
+    const hasEnded = name && error instanceof Refused && error.status === 401;
+    if (!hasEnded || !(await asksAgain(name))) throw error;
+    return asked();
+  }
 }
 
 /** A query as text, what is left out left out. */
@@ -30,7 +51,7 @@ function wordsOf(query: object): Record<string, string> {
 
 /** The client, made of the table of routes; each name has the route of that name, which types cannot follow through a loop. */
 export const api: Client = Object.fromEntries(
-  ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf<unknown>(ROUTES[name])]),
+  ROUTE_NAMES.map((name): [string, unknown] => [name, askingOf<unknown>(name, ROUTES[name])]),
 ) as unknown as Client;
 
 /** Sends a file to a route that takes one. @throws Refused, Unreachable */
@@ -38,7 +59,7 @@ export function sendFile<Answered>(
   { method, path, takes, answer }: Route<string, unknown, unknown, Answered>,
   file: Blob,
 ): Promise<Answered> {
-  return ask(method, path, new Blob([file], { type: takes ?? file.type }), answer);
+  return askOr401(() => ask(method, path, new Blob([file], { type: takes ?? file.type }), answer), 'sendPart');
 }
 
 /** Where a file is that a route gives, for a link. */

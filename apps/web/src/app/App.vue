@@ -7,6 +7,9 @@ import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch, w
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isForPage, useCounts, useLook, useNotices, useSession } from '../session/index.ts';
 import { titleOf } from './pageTitles.ts';
+import { useRenewal } from './useRenewal.ts';
+import SignInAgain from './SignInAgain.vue';
+import SignOutDialog from './SignOutDialog.vue';
 import { NotOpened } from '../ui/index.ts';
 
 const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
@@ -105,6 +108,16 @@ function skip(): void {
   page.value?.focus();
 }
 
+// What a student reads lies on their device from the first day, so that it is there on the first day without a line.
+const arePagesKept = ref(false);
+useRenewal(() => (arePagesKept.value = true));
+watch(
+  () => arePagesKept.value && session.isStudent && session.me?.id,
+  (student) => {
+    if (student) void import('./keepPages.ts').then(({ keepPages }) => keepPages()).catch(() => undefined);
+  },
+);
+
 /** Goes to the page that was asked for, now that it may be known who is signed in. */
 async function openAgain(): Promise<void> {
   if (!(await session.load())) return;
@@ -123,7 +136,17 @@ useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error 
   });
 });
 
+/** What of this device would be lost by signing out now. */
+const unsent = ref(0);
+
+/** Asks before anything is lost. */
+async function askToLeave(): Promise<void> {
+  unsent.value = await session.unsent();
+  if (unsent.value === 0) await leave();
+}
+
 async function leave(): Promise<void> {
+  unsent.value = 0;
   await notices.tell(async () => {
     await session.signOut();
     await router.push({ name: 'sign-in' });
@@ -178,15 +201,23 @@ async function leave(): Promise<void> {
             @click="look = dark ? 'light' : 'dark'"
           />
           <Button size="small" text label="Keys" title="?" @click="areKeysShown = true" />
-          <Button size="small" text label="Sign out" @click="leave" />
+          <Button size="small" text label="Sign out" @click="askToLeave" />
         </div>
       </div>
     </header>
     <main id="page" ref="page" tabindex="-1">
       <NotOpened v-if="session.trouble" :why="session.trouble" :retry="openAgain" />
-      <RouterView v-else />
+      <template v-else>
+        <p v-if="session.me && session.isCut" class="cut" role="status">
+          The studio cannot be reached; this is how it stood last. Results, takes, notes and the text of a phrase are
+          kept on this device and sent later; everything else has to wait.
+        </p>
+        <RouterView />
+      </template>
       <p v-if="session.me?.studio.demo" class="demo foot">The demo: everybody here is made up.</p>
     </main>
+    <SignInAgain v-if="session.hasEnded" />
+    <SignOutDialog v-if="unsent > 0" :count="unsent" @leave="leave" @stay="unsent = 0" />
     <KeysDialog v-if="areKeysShown" v-model:open="areKeysShown" :page="route.name" />
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>
@@ -272,6 +303,11 @@ nav {
 }
 .demo.foot {
   display: none;
+}
+.cut {
+  border-left: 2px solid var(--warm);
+  padding-left: 0.7rem;
+  margin-bottom: 0.8rem;
 }
 .small {
   display: flex;

@@ -132,11 +132,7 @@ onKeyStroke(['p', '<', '>'], (event) => {
       @back="load"
     />
   </header>
-  <WaitingLine
-    :count="store.waiting.length"
-    :stale="store.stale"
-    @send="notices.tell(() => store.flush().then(load))"
-  />
+  <WaitingLine :waiting="store.waiting" @send="notices.tell(() => store.flush().then(load))" />
   <p v-if="session.isTeacher && students.length === 0" class="soft">No student is entered yet.</p>
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft empty">
     {{

@@ -13,7 +13,15 @@ import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
 import { masteryOf } from '@jam-ledger/core/progress';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { api, EntryQueue, lastSeen, Unreachable, waitingLines, type WaitingEntry } from '../api/index.ts';
+import {
+  api,
+  EntryQueue,
+  isPin,
+  waitingLines,
+  type WaitingEntry,
+  type WaitingLine,
+  type WaitingPin,
+} from '../api/index.ts';
 import { countingOf } from '../playing/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
 
@@ -30,14 +38,13 @@ export interface PostedResult {
 /** The ledger of one student, and posting to it through a queue that outlives a lost connection. */
 export const useLedger = defineStore('ledger', () => {
   const ledger = ref<Ledger | null>(null);
-  const waiting = ref<readonly WaitingEntry[]>([]);
-  /** Whether what is shown was kept on this device, since the studio could not be reached. */
-  const stale = ref(false);
+  const waiting = ref<readonly WaitingLine[]>([]);
   const notices = useNotices();
   const session = useSession();
   const queue = new EntryQueue({
     lines: waitingLines,
     send: (id, body) => api.postEntry({ id, body }),
+    pin: (id, body) => api.pinNote({ id, body }),
     now: () => new Date(),
   });
   const person = () => session.me?.id ?? '';
@@ -57,12 +64,7 @@ export const useLedger = defineStore('ledger', () => {
 
   async function load(studentId?: string, until?: string): Promise<void> {
     if (ledger.value && studentId !== undefined && ledger.value.student.id !== studentId) ledger.value = null;
-    const key = studentId ?? person();
-    ledger.value = await orLastSeen(
-      () => api.ledger({ query: { ...(studentId && { studentId }), ...(until && { until }) } }),
-      (seen) => lastSeen.keepLedger(key, seen),
-      () => lastSeen.ledger(key),
-    );
+    ledger.value = await api.ledger({ query: { ...(studentId && { studentId }), ...(until && { until }) } });
   }
 
   /** Shows a ledger that was asked for with something else. */
@@ -70,32 +72,9 @@ export const useLedger = defineStore('ledger', () => {
     ledger.value = one;
   }
 
-  /** What the studio answers, and a copy of it kept; the copy where the studio cannot be reached. */
-  async function orLastSeen<One>(
-    ask: () => Promise<One>,
-    keepCopy: (one: One) => Promise<void>,
-    copy: () => Promise<One | undefined>,
-  ): Promise<One> {
-    try {
-      const one = await ask();
-      stale.value = false;
-      await keepCopy(one).catch(() => undefined);
-      return one;
-    } catch (error) {
-      const kept = error instanceof Unreachable ? await copy().catch(() => undefined) : undefined;
-      if (!kept) throw error;
-      stale.value = true;
-      return kept;
-    }
-  }
-
   /** One piece, with what still waits for it. */
   async function piece(id: string): Promise<Piece> {
-    const seen = await orLastSeen(
-      () => api.piece({ id }),
-      lastSeen.keepPiece,
-      () => lastSeen.piece(id),
-    );
+    const seen = await api.piece({ id });
     await count();
     return waiting.value.filter(({ pieceId }) => pieceId === id).reduce(withWaiting, seen);
   }
@@ -139,17 +118,27 @@ export const useLedger = defineStore('ledger', () => {
       });
     const kept = lines.reduce(withWaiting, practised);
     keep(kept);
-    await lastSeen.keepPiece(practised).catch(() => undefined);
     return kept;
   }
 
-  /** Sends what waits; gives the piece of one entry, as it stands after it, where that got through. */
+  /** Pins a note to an event of a piece; without a connection it waits on the device, and stands there meanwhile. */
+  async function pin(practised: Piece, note: Pick<WaitingPin, 'phraseId' | 'at' | 'text'>): Promise<Piece> {
+    const id = crypto.randomUUID();
+    await queue.add({ ...note, id, pieceId: practised.id, personId: person() });
+    const posted = await flush(id);
+    const lines = waiting.value.filter((one) => one.id === id);
+    if (lines.length > 0) notices.say('Your note is kept on this device until the studio can be reached.');
+    return posted ?? lines.reduce(withWaiting, practised);
+  }
+
+  /** Sends what waits; gives the piece of one line, as it stands after it, where that got through. */
   async function flush(id?: string): Promise<Piece | undefined> {
     const { posted, refused } = await queue.flush(person());
     await count();
     for (const one of posted) keep(one);
-    for (const { entry, why } of refused) notices.say(`${entry.bpm} was not posted: ${why}`);
-    return posted.findLast(({ entries }) => entries.some((entry) => entry.id === id));
+    for (const { line, why } of refused)
+      notices.say(isPin(line) ? `“${line.text}” was not pinned: ${why}` : `${line.bpm} was not posted: ${why}`);
+    return posted.findLast(({ entries, pins }) => [...entries, ...pins].some((one) => one.id === id));
   }
 
   async function strike(entry: Entry, struck: boolean): Promise<Piece> {
@@ -176,12 +165,12 @@ export const useLedger = defineStore('ledger', () => {
     ledger,
     pieces,
     waiting,
-    stale,
     changed,
     load,
     show,
     piece,
     post,
+    pin,
     flush,
     count,
     strike,
@@ -195,8 +184,18 @@ function lineOf(line: LedgerPiece, piece: Piece): LedgerPiece {
   return { ...line, version, standing, next, mastery, due, expected, lastDay };
 }
 
-/** A piece with a result that still waits, so that the ladder goes on meanwhile. */
-function withWaiting(
+/** A piece with a line that still waits: a note stands where it was pinned, a result moves the ladder on meanwhile. */
+function withWaiting(piece: Piece, line: WaitingLine): Piece {
+  return isPin(line) ? withPin(piece, line) : withEntry(piece, line);
+}
+
+function withPin(piece: Piece, { id, phraseId, at, text, personId, playedAt }: WaitingPin): Piece {
+  if (piece.pins.some((pin) => pin.id === id)) return piece;
+  const by = { id: personId, name: 'waits to be sent', teaches: personId !== piece.student.id };
+  return { ...piece, pins: [...piece.pins, { id, phraseId, at, text, version: 0, by, pinnedAt: playedAt }] };
+}
+
+function withEntry(
   piece: Piece,
   { id, bpm, outcome, percent, loop = null, remark, playedAt, personId }: WaitingEntry,
 ): Piece {

@@ -55,7 +55,7 @@ const settable = computed({
     if (to) piece.value = to;
   },
 });
-const { placed, pin, strike, here } = usePinning(settable, { step, steps, playing, refresh });
+const { placed, pin, strike, here } = usePinning(settable, { step, steps, playing, refresh, keep: store.pin });
 const phrase = computed(() => reading.value.phrase);
 const hearing = useHearing({ piece: shown, phrase, tuning, hearings });
 const list = useTemplateRef<{ readonly write: () => void }>('list');

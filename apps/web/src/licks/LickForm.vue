@@ -8,10 +8,20 @@ import { FieldRow, useForm } from '../ui/index.ts';
 
 const props = defineProps<{ write: (body: LickBody) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
-const { fields, problems, trouble, busy, send } = useForm(lickSchema, { name: '', text: '', key: '' });
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  lickSchema,
+  { name: '', text: '', key: '' },
+  undefined,
+  'lick',
+);
+
+function done(): void {
+  giveUp();
+  emit('done');
+}
 
 async function submit(): Promise<void> {
-  if (await send(props.write)) emit('done');
+  if (await send(props.write)) done();
 }
 </script>
 
@@ -37,7 +47,7 @@ async function submit(): Promise<void> {
     </FieldRow>
     <p class="acts">
       <Button type="submit" label="Save the lick" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
     </p>
   </form>
 </template>

@@ -13,20 +13,30 @@ const props = defineProps<{ student: Student; studio: Schools; save: (change: St
 const emit = defineEmits<{ done: [] }>();
 
 const { version, guitar, schools } = props.student;
-const { fields, problems, trouble, busy, send } = useForm(studentChangeSchema, {
-  version,
-  guitar: { ...guitar },
-  schools: { ...schools },
-});
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  studentChangeSchema,
+  {
+    version,
+    guitar: { ...guitar },
+    schools: { ...schools },
+  },
+  undefined,
+  `guitar ${props.student.id} ${version}`,
+);
 const reach = computed(() => {
   const { spanFrets } = fields.guitar;
   const mm = reachOfHand(fields.guitar);
   return spanFrets === null ? `nobody asked; ${mm} mm is taken` : `5 to ${5 + spanFrets} is ${Math.round(mm)} mm`;
 });
 
+function done(): void {
+  giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
   fields.version = props.student.version;
-  if (await send(props.save)) emit('done');
+  if (await send(props.save)) done();
 }
 </script>
 
@@ -88,7 +98,7 @@ async function submit(): Promise<void> {
     <p v-if="trouble" class="trouble wide" role="alert">{{ trouble }}</p>
     <div class="wide buttons">
       <Button type="submit" label="Save" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
     </div>
   </form>
 </template>

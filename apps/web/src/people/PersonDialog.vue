@@ -22,22 +22,32 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 
 const { person } = props;
-const { fields, problems, trouble, busy, send } = useForm(personChangeSchema, {
-  ...{ version: person.version, name: person.name, archived: person.archived },
-  ...{ wards: person.wards.map(({ id }) => id), teacherId: person.teacher?.id ?? null, email: person.email },
-});
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  personChangeSchema,
+  {
+    ...{ version: person.version, name: person.name, archived: person.archived },
+    ...{ wards: person.wards.map(({ id }) => id), teacherId: person.teacher?.id ?? null, email: person.email },
+  },
+  undefined,
+  `person ${person.id} ${person.version}`,
+);
 const teachers = computed(() => [{ id: null, name: 'nobody yet' }, ...props.teachers]);
 const email = computed({
   get: () => fields.email ?? '',
   set: (text) => (fields.email = text.trim() === '' ? null : text.trim()),
 });
 
+function done(): void {
+  giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
   fields.name = fields.name.trim();
   const saved = await send(({ name, email: address = null, teacherId, wards }) =>
     props.save({ name, email: address, teacherId, wards }),
   );
-  if (saved) emit('done');
+  if (saved) done();
 }
 </script>
 
@@ -48,7 +58,7 @@ async function submit(): Promise<void> {
     :header="`Edit ${person.name}`"
     :style="{ width: '30rem' }"
     :breakpoints="{ '640px': '96vw' }"
-    @update:visible="emit('done')"
+    @update:visible="done()"
   >
     <form novalidate @submit.prevent="submit">
       <FieldRow v-slot="{ id, invalid }" label="Name" :problem="problems['name']">
@@ -95,7 +105,7 @@ async function submit(): Promise<void> {
       <p v-if="trouble && Object.keys(problems).length === 0" class="trouble" role="alert">{{ trouble }}</p>
       <footer>
         <Button type="submit" label="Save" :disabled="busy" />
-        <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+        <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
         <CorrectionsButton :id="person.id" />
         <Button
           v-if="person.role === 'student'"

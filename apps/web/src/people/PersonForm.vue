@@ -16,7 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 
 const first: PersonBody = { role: 'student', name: '', wards: [] };
-const { fields, problems, trouble, busy, send } = useForm(personSchema, first);
+const { fields, problems, trouble, busy, send, giveUp } = useForm(personSchema, first, undefined, 'person');
 const roles = computed(() => ENTERED_ROLES.filter((role) => props.owner || role !== 'teacher'));
 
 function choose(role: EnteredRole): void {
@@ -26,8 +26,13 @@ function choose(role: EnteredRole): void {
 function toggle(id: string): void {
   fields.wards = fields.wards.includes(id) ? fields.wards.filter((one) => one !== id) : [...fields.wards, id];
 }
+function done(): void {
+  giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
-  if (await send(props.save)) emit('done');
+  if (await send(props.save)) done();
 }
 </script>
 
@@ -53,7 +58,7 @@ async function submit(): Promise<void> {
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <div class="row">
       <Button type="submit" label="Add" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
     </div>
   </form>
 </template>

@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 
-defineProps<{ count: number; stale: boolean }>();
+defineProps<{ waiting: readonly object[] }>();
 const emit = defineEmits<{ send: [] }>();
+
+/** Results are called so; among notes to the teacher they are things. */
+function sayWaiting(lines: readonly object[]): string {
+  const notes = lines.filter((line) => 'text' in line).length;
+  const [one, many] = notes === 0 ? ['result', 'results'] : notes === lines.length ? ['note', 'notes'] : ['', 'things'];
+  return lines.length === 1 ? `One ${one} waits` : `${lines.length} ${many} wait`;
+}
 </script>
 
 <template>
-  <p v-if="count > 0 || stale" class="waiting" role="status">
-    <template v-if="count > 0">
-      {{ count === 1 ? 'One result waits' : `${count} results wait` }} on this device until the studio can be reached.
-      <Button size="small" text label="Post now" @click="emit('send')" />
-    </template>
-    <template v-else>The studio cannot be reached; this is how it stood last.</template>
+  <p v-if="waiting.length > 0" class="waiting" role="status">
+    {{ sayWaiting(waiting) }} on this device until the studio can be reached.
+    <Button size="small" text label="Post now" @click="emit('send')" />
   </p>
 </template>
 

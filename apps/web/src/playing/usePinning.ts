@@ -21,11 +21,14 @@ export function usePinning(
     steps,
     playing,
     refresh,
+    keep,
   }: {
     readonly step: Readonly<Ref<PlayedStep | undefined>>;
     readonly steps: Readonly<Ref<readonly PlayedStep[]>>;
     readonly playing: Readonly<Ref<Span | undefined>>;
     readonly refresh: () => Promise<void>;
+    /** Keeps a note at a tick of a phrase; gives the piece with it. */
+    readonly keep: (piece: Piece, note: Pick<Pin, 'phraseId' | 'at' | 'text'>) => Promise<Piece>;
   },
 ) {
   const notices = useNotices();
@@ -56,10 +59,7 @@ export function usePinning(
     let kept = false;
     await notices.tell(async () => {
       const at = part.from + on.at - part.at;
-      piece.value = await api.pinNote({
-        id: now.id,
-        body: { id: crypto.randomUUID(), phraseId: part.phraseId, at, text },
-      });
+      piece.value = await keep(now, { phraseId: part.phraseId, at, text });
       kept = true;
     });
     return kept;

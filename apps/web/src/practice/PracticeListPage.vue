@@ -27,11 +27,7 @@ const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state =
     <h1>Practice</h1>
     <StruckButton :query="{}" :kinds="['result', 'note']" @back="notices.tell(() => store.load())" />
   </header>
-  <WaitingLine
-    :count="store.waiting.length"
-    :stale="store.stale"
-    @send="notices.tell(() => store.flush().then(() => store.load()))"
-  />
+  <WaitingLine :waiting="store.waiting" @send="notices.tell(() => store.flush().then(() => store.load()))" />
   <p v-if="store.ledger && store.pieces.length === 0" class="soft">
     Nothing is assigned yet. After your next lesson your phrases stand here.
   </p>

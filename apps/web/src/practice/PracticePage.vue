@@ -63,7 +63,7 @@ const listening = useListening(
   true,
 );
 const { player, playing, start, hearBoth, hearOne } = listening;
-const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh });
+const { placed, pin, strike, here } = usePinning(piece, { step, steps, playing, refresh, keep: ledger.pin });
 
 /** What is to be recorded: what goes round just now, at the tempo of the rung. */
 const take = useTake(() =>
@@ -162,7 +162,7 @@ useEventListener(window, 'online', () => void flush());
           Only the order of its notes is known: a tempo is a pace of notes here, two to the beat.
         </p>
       </header>
-      <WaitingLine :count="ledger.waiting.length" :stale="ledger.stale" @send="notices.tell(flush)" />
+      <WaitingLine :waiting="ledger.waiting" @send="notices.tell(flush)" />
       <TabPage
         :bars="bars"
         :strings="tuning.openMidis.length"

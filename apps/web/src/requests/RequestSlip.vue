@@ -47,7 +47,17 @@ const first: RequestBody = {
   remarks: '',
   followsId: props.more?.id ?? null,
 };
-const { fields, problems, trouble, busy, send, fill } = useForm(requestSchema, first, () => ({ today: props.today }));
+const { fields, problems, trouble, busy, send, fill, giveUp, isBegun } = useForm(
+  requestSchema,
+  first,
+  () => ({ today: props.today }),
+  `request ${props.more?.id ?? ''}`,
+);
+
+function cancel(): void {
+  giveUp();
+  emit('done');
+}
 
 /** The earliest day for what is typed so far; undefined while it is asked. */
 const soonest = ref<string | null>();
@@ -149,7 +159,15 @@ async function submit(): Promise<void> {
       :label="students ? 'Save the request' : busy ? 'Sending…' : 'Send the request'"
       :disabled="busy"
     />
-    <Button v-if="more || students" type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+    <Button v-if="more || students" type="button" text severity="secondary" label="Cancel" @click="cancel" />
+    <Button
+      v-else-if="isBegun"
+      type="button"
+      text
+      severity="secondary"
+      label="Start over"
+      @click="fill({ ...first })"
+    />
   </form>
 </template>
 

@@ -20,7 +20,12 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ done: [] }>();
 
-const { fields, problems, trouble, busy, send } = useForm(seriesSchema, props.first);
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  seriesSchema,
+  props.first,
+  undefined,
+  props.isKept ? undefined : 'series',
+);
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 
 const changes = computed(() => ({ ...fields.changes, holidays: props.holidays }));
@@ -42,8 +47,13 @@ function toggle(day: number): void {
   change({ weekdays: weekdays.includes(day) ? weekdays.filter((one) => one !== day) : [...weekdays, day].sort() });
 }
 
+function done(): void {
+  giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
-  if (await send(props.save)) emit('done');
+  if (await send(props.save)) done();
 }
 </script>
 
@@ -127,7 +137,7 @@ async function submit(): Promise<void> {
     <p v-if="trouble" class="wide trouble" role="alert">{{ trouble }}</p>
     <div class="wide buttons">
       <Button type="submit" label="Save" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
     </div>
   </form>
 </template>

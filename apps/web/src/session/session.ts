@@ -1,16 +1,17 @@
-import type {
-  Acceptance,
-  Beginning,
-  BeginningBody,
-  Me,
-  OwnNames,
-  PasswordChange,
-  SignIn,
-  Welcome,
+import {
+  ROUTES,
+  type Acceptance,
+  type Beginning,
+  type BeginningBody,
+  type Me,
+  type OwnNames,
+  type PasswordChange,
+  type SignIn,
+  type Welcome,
 } from '@jam-ledger/contract';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
-import { api, lastSeen, Refused } from '../api/index.ts';
+import { computed, ref, shallowRef, watchEffect } from 'vue';
+import { api, drafts, keptAnswers, line, waitingLines } from '../api/index.ts';
 
 /** Who is signed in. */
 export const useSession = defineStore('session', () => {
@@ -25,23 +26,61 @@ export const useSession = defineStore('session', () => {
     try {
       me.value = await api.me();
     } catch (error) {
-      const isNobody = error instanceof Refused && error.status === 401;
-      trouble.value = isNobody ? '' : error instanceof Error ? error.message : 'Something went wrong.';
-      if (!isNobody) return false;
+      trouble.value = error instanceof Error ? error.message : 'Something went wrong.';
+      return false;
     }
     trouble.value = '';
     known.value = true;
     return true;
   }
 
+  /** Whether the studio could not be reached when it was last asked: what is seen then is what was kept on this device. */
+  const isCut = ref(false);
+  line.onCut = (now) => (isCut.value = now);
+  watchEffect(
+    () => {
+      line.personId = me.value?.id ?? '';
+      if (me.value) drafts.belongTo(me.value.id);
+    },
+    { flush: 'sync' },
+  );
+
+  /** Whoever waits for somebody to sign in again; undefined while nobody does. */
+  const again = shallowRef<{ readonly promise: Promise<boolean>; readonly resolve: (isIn: boolean) => void }>();
+  line.signInAgain = () => {
+    if (!me.value) return Promise.resolve(false);
+    again.value ??= waiting();
+    return again.value.promise;
+  };
+
+  /** Signs in again after the session has ended, and lets what waited for it go on. @throws Refused, Unreachable */
+  async function signInAgain(password: string): Promise<void> {
+    if (me.value) await signIn({ name: me.value.signInName, password });
+    again.value?.resolve(true);
+    again.value = undefined;
+  }
+
+  /** Leaves it: what waited is refused. */
+  function stayOut(): void {
+    again.value?.resolve(false);
+    again.value = undefined;
+  }
+  const hasEnded = computed(() => again.value !== undefined);
+
   /** Asks anew, since what is told of the studio has changed. */
   async function refresh(): Promise<void> {
     me.value = await api.me();
   }
 
-  async function signIn(body: SignIn): Promise<void> {
-    me.value = await api.signIn({ body });
+  /** Knows who has come in, also when this page is opened again without a line. */
+  async function know(entered: Me): Promise<void> {
+    me.value = entered;
     known.value = true;
+    await keptAnswers.put('', ROUTES.me.path, entered).catch(() => undefined);
+  }
+
+  async function signIn(body: SignIn): Promise<void> {
+    await know(await api.signIn({ body }));
   }
 
   /** Whether a studio of one’s own can be begun here. */
@@ -51,9 +90,8 @@ export const useSession = defineStore('session', () => {
 
   /** Begins one, and enters it as its owner. */
   async function begin(body: BeginningBody): Promise<void> {
-    await lastSeen.forget().catch(() => undefined);
-    me.value = await api.begin({ body });
-    known.value = true;
+    await keptAnswers.forget().catch(() => undefined);
+    await know(await api.begin({ body }));
   }
 
   /** Who is invited by a link. */
@@ -80,14 +118,23 @@ export const useSession = defineStore('session', () => {
     await leave();
   }
 
+  /** How many results and notes of whoever is signed in wait on this device to be sent. */
+  async function unsent(): Promise<number> {
+    const all = await waitingLines.all().catch(() => []);
+    return all.filter(({ personId }) => personId === me.value?.id).length;
+  }
+
   async function signOut(): Promise<void> {
     await api.signOut();
+    for (const { id, personId } of await waitingLines.all().catch(() => []))
+      if (personId === me.value?.id) await waitingLines.remove(id);
     await leave();
   }
 
   /** Forgets who was signed in, since they are not any more. */
   async function leave(): Promise<void> {
-    await lastSeen.forget().catch(() => undefined);
+    await keptAnswers.forget().catch(() => undefined);
+    drafts.forget();
     me.value = null;
   }
 
@@ -96,6 +143,10 @@ export const useSession = defineStore('session', () => {
   return {
     me,
     trouble,
+    isCut,
+    hasEnded,
+    signInAgain,
+    stayOut,
     isTeacher,
     isStudent,
     load,
@@ -107,8 +158,16 @@ export const useSession = defineStore('session', () => {
     accept,
     changeNames,
     changePassword,
+    unsent,
     signOut,
     signOutEverywhere,
     leave,
   };
 });
+
+/** Something to wait for, and what ends the waiting. */
+function waiting(): { readonly promise: Promise<boolean>; readonly resolve: (isIn: boolean) => void } {
+  let resolve: (isIn: boolean) => void = () => undefined;
+  const promise = new Promise<boolean>((done) => (resolve = done));
+  return { promise, resolve };
+}

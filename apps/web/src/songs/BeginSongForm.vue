@@ -9,14 +9,24 @@ import { FieldRow, useForm } from '../ui/index.ts';
 const props = defineProps<{ students: readonly Student[]; begin: (body: SongBeginning) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
 const only = props.students.length === 1 ? props.students[0] : undefined;
-const { fields, problems, trouble, busy, send } = useForm(songBeginningSchema, {
-  studentId: only?.id ?? '',
-  title: '',
-  whose: '',
-});
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  songBeginningSchema,
+  {
+    studentId: only?.id ?? '',
+    title: '',
+    whose: '',
+  },
+  undefined,
+  'song',
+);
+
+function done(): void {
+  giveUp();
+  emit('done');
+}
 
 async function submit(): Promise<void> {
-  if (await send(props.begin)) emit('done');
+  if (await send(props.begin)) done();
 }
 </script>
 
@@ -42,7 +52,7 @@ async function submit(): Promise<void> {
     </FieldRow>
     <p>
       <Button type="submit" label="Begin the song" :disabled="busy" />
-      <Button type="button" text severity="secondary" label="Cancel" @click="emit('done')" />
+      <Button type="button" text severity="secondary" label="Cancel" @click="done()" />
     </p>
   </form>
 </template>

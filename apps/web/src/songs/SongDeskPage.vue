@@ -232,6 +232,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :key="song.id"
       :set-up="setUpOf(song)"
       :version="song.version"
+      :draft="`set-up ${song.id} ${song.version}`"
       :save="keep"
       @done="closeSetUp"
     />
@@ -298,6 +299,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :change="undefined"
       :in-force="inForceAt(desk.nextSection.value.startSeconds)"
       :save="addSection"
+      :draft="`section of ${song.id}`"
       word="Add it"
       @done="editing = undefined"
     />
@@ -309,6 +311,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :change="changeAt(section.startSeconds)"
       :in-force="inForceAt(section.startSeconds)"
       :save="changeSection"
+      :draft="`section ${section.id} ${section.version}`"
       word="Save"
       @done="editing = undefined"
     />

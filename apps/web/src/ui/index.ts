@@ -14,5 +14,6 @@ export { default as TickBox } from './TickBox.vue';
 export { default as TimeField } from './TimeField.vue';
 export { token } from './tokens.ts';
 export { clockText, dayIn, dayText, daysBetween, isOver, momentText, readClock } from './useDays.ts';
+export { useDraft } from './useDraft.ts';
 export { useForm } from './useForm.ts';
 export { usePageWidth } from './usePageWidth.ts';

@@ -1,19 +1,23 @@
 import { check, type CheckContext, type SchemaOf } from '@jam-ledger/contract/schemas';
-import { reactive, ref, type Reactive } from 'vue';
+import { ref } from 'vue';
 import { Refused } from '../api/index.ts';
+import { useDraft } from './useDraft.ts';
 
 type Writable<Body> = { -readonly [Key in keyof Body]: Body[Key] };
 
 /**
  * Checks a form by the same schema as the server, then sends it. What either refuses stands at its field,
- * and nothing typed is lost.
+ * and nothing typed is lost: a form with a name is kept on this device until it is sent, or given up.
+ *
+ * @param draft what the form is called there, with the version of what it changes; left out where a password is typed
  */
 export function useForm<Body extends object>(
   schema: SchemaOf<Body>,
   first: Body,
   context: () => CheckContext = () => ({}),
+  draft?: string,
 ) {
-  const fields: Reactive<Writable<Body>> = reactive({ ...first });
+  const { fields, isBegun, giveUp, refill } = useDraft<Writable<Body>>({ ...first }, draft);
   const problems = ref<Readonly<Record<string, string>>>({});
   const trouble = ref('');
   const busy = ref(false);
@@ -26,6 +30,7 @@ export function useForm<Body extends object>(
     busy.value = true;
     try {
       await work(checked.value);
+      giveUp();
       return true;
     } catch (error) {
       problems.value = error instanceof Refused ? byField(error.problems) : {};
@@ -37,12 +42,12 @@ export function useForm<Body extends object>(
   }
 
   function fill(body: Body): void {
-    Object.assign(fields, body);
+    refill({ ...body });
     problems.value = {};
     trouble.value = '';
   }
 
-  return { fields, problems, trouble, busy, send, fill };
+  return { fields, problems, trouble, busy, send, fill, giveUp, isBegun };
 }
 
 function byField(problems: readonly { field: string; message: string }[]): Readonly<Record<string, string>> {

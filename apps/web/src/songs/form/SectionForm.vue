@@ -8,8 +8,8 @@ import Checkbox from 'primevue/checkbox';
 import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { reactive, ref } from 'vue';
-import { FieldRow, clockText, readClock, useForm, TickBox } from '../../ui/index.ts';
+import { ref, toRefs } from 'vue';
+import { FieldRow, clockText, readClock, useDraft, useForm, TickBox } from '../../ui/index.ts';
 import { sectionBody } from '../song.ts';
 
 const props = defineProps<{
@@ -21,20 +21,26 @@ const props = defineProps<{
   inForce: { readonly tempo: number; readonly meter: string };
   save: (body: SectionBody, change: TempoMark | undefined) => Promise<void>;
   word: string;
+  /** What it is called on this device while it is half filled in. */
+  draft: string;
 }>();
 const emit = defineEmits<{ done: [] }>();
 
 const begun = sectionBody(props.first);
-const { fields, problems, trouble, busy, send } = useForm(sectionSchema, begun);
-/** Empty where nobody knows yet. */
-const clock = ref(begun.startKnown ? clockText(begun.startSeconds) : '');
-const bars = ref<number | null>(begun.barsKnown ? begun.bars : null);
-/** What is said of tempo, meter and key from here on; empty where it goes on. */
-const here = reactive({
-  tempo: props.change?.tempo ?? null,
-  meter: props.change?.meter ?? '',
-  key: props.change?.key ?? '',
-});
+const { fields, problems, trouble, busy, send, giveUp } = useForm(sectionSchema, begun, undefined, props.draft);
+/** What is said of it besides, as it is typed: tempo, meter and key from here on are empty where they go on. */
+const beside = useDraft(
+  {
+    clock: begun.startKnown ? clockText(begun.startSeconds) : '',
+    bars: begun.barsKnown ? begun.bars : null,
+    tempo: props.change?.tempo ?? null,
+    meter: props.change?.meter ?? '',
+    key: props.change?.key ?? '',
+  },
+  `${props.draft} beside`,
+);
+const here = beside.fields;
+const { clock, bars } = toRefs(here);
 const hereProblem = ref<string>();
 const otherGuitar = ref(begun.tuning !== null || begun.capo !== null);
 const clockProblem = ref<string>();
@@ -72,6 +78,12 @@ function changeHere(atSeconds: number): TempoMark | undefined | 'bad' {
   return { atSeconds, tempo: tempo ?? inForce.tempo, meter: meter.trim() || inForce.meter, key: key.trim() };
 }
 
+function done(): void {
+  giveUp();
+  beside.giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
   const isKnown = clock.value.trim() !== '';
   const seconds = isKnown ? readClock(clock.value) : fields.startSeconds;
@@ -82,7 +94,7 @@ async function submit(): Promise<void> {
   if (!otherGuitar.value) Object.assign(fields, { tuning: null, capo: null });
   const change = changeHere(seconds);
   if (change === 'bad') return;
-  if (await send((body) => props.save(body, change))) emit('done');
+  if (await send((body) => props.save(body, change))) done();
 }
 </script>
 
@@ -222,7 +234,7 @@ async function submit(): Promise<void> {
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <Button type="submit" size="small" :label="busy ? 'Saving…' : word" :disabled="busy" />
-      <Button size="small" severity="secondary" text label="Cancel" @click="emit('done')" />
+      <Button size="small" severity="secondary" text label="Cancel" @click="done()" />
     </div>
   </form>
 </template>

@@ -15,13 +15,24 @@ import RigRows from './RigRows.vue';
 import StampTempo from './StampTempo.vue';
 import TapTempo from './TapTempo.vue';
 
-const props = defineProps<{ setUp: SetUp; version: number; save: (change: SetUpChange) => Promise<void> }>();
+const props = defineProps<{
+  setUp: SetUp;
+  version: number;
+  /** What it is called on this device while it is half filled in. */
+  draft: string;
+  save: (change: SetUpChange) => Promise<void>;
+}>();
 const emit = defineEmits<{ done: [] }>();
 
 /** The choice that lets the strings be typed. */
 const BY_STRINGS = 'by its strings …';
 
-const { fields, problems, trouble, busy, send } = useForm(setUpSchema, { ...props.setUp, version: props.version });
+const { fields, problems, trouble, busy, send, giveUp } = useForm(
+  setUpSchema,
+  { ...props.setUp, version: props.version },
+  undefined,
+  props.draft,
+);
 const choice = ref<string>(isTuningName(fields.tuning) ? fields.tuning : BY_STRINGS);
 const tuning = computed(() => readTuning(fields.tuning));
 const length = ref(fields.songSeconds === null ? '' : clockText(fields.songSeconds));
@@ -38,13 +49,18 @@ function chooseTuning(name: string): void {
   if (name !== BY_STRINGS) fields.tuning = name;
 }
 
+function done(): void {
+  giveUp();
+  emit('done');
+}
+
 async function submit(): Promise<void> {
   const seconds = length.value.trim() === '' ? null : readClock(length.value);
   lengthProblem.value = seconds === undefined ? 'Write a time such as 4:31, or nothing.' : undefined;
   if (seconds === undefined) return;
   fields.songSeconds = seconds;
   fields.version = props.version;
-  if (await send(props.save)) emit('done');
+  if (await send(props.save)) done();
 }
 </script>
 
@@ -176,7 +192,7 @@ async function submit(): Promise<void> {
     <div class="foot">
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <Button type="submit" size="small" :label="busy ? 'Saving…' : 'Save the set-up'" :disabled="busy" />
-      <Button size="small" severity="secondary" text label="Cancel" @click="emit('done')" />
+      <Button size="small" severity="secondary" text label="Cancel" @click="done()" />
     </div>
   </form>
 </template>

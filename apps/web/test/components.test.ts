@@ -112,17 +112,16 @@ describe('since the last lesson', () => {
 
 describe('what waits on this device', () => {
   test('is told, and can be posted now', async () => {
-    const line = show(WaitingLine, { count: 2, stale: false });
+    const line = show(WaitingLine, { waiting: [{ bpm: 60 }, { bpm: 62 }] });
     expect(words(line)).toMatch(/^2 results wait on this device/);
     await button(line, 'Post now').trigger('click');
     expect(line.emitted('send')).toHaveLength(1);
-    expect(words(show(WaitingLine, { count: 1, stale: true }))).toMatch(/^One result waits/);
+    expect(words(show(WaitingLine, { waiting: [{ bpm: 60 }] }))).toMatch(/^One result waits/);
+    expect(words(show(WaitingLine, { waiting: [{ text: 'which finger?' }] }))).toMatch(/^One note waits/);
+    expect(words(show(WaitingLine, { waiting: [{ bpm: 60 }, { text: 'why?' }] }))).toMatch(/^2 things wait/);
   });
-  test('a copy is told to be one; nothing is said of nothing', () => {
-    expect(words(show(WaitingLine, { count: 0, stale: true }))).toBe(
-      'The studio cannot be reached; this is how it stood last.',
-    );
-    expect(words(show(WaitingLine, { count: 0, stale: false }))).toBe('');
+  test('nothing is said of nothing', () => {
+    expect(words(show(WaitingLine, { waiting: [] }))).toBe('');
   });
 });
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { COUNTED_LISTS } from '@jam-ledger/contract';
-import { useEventListener, useIntervalFn } from '@vueuse/core';
+import { useEventListener } from '@vueuse/core';
 import Badge from 'primevue/badge';
 import Button from 'primevue/button';
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
-import { isForPage, useCounts, useLook, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useLook, useNotices, usePage, useSession } from '../session/index.ts';
+import PageTrouble from './PageTrouble.vue';
 import { titleOf } from './pageTitles.ts';
+import { useFresh } from './useFresh.ts';
 import { useRenewal } from './useRenewal.ts';
 import SignInAgain from './SignInAgain.vue';
 import SignOutDialog from './SignOutDialog.vue';
@@ -17,35 +18,20 @@ const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
 const session = useSession();
 const notices = useNotices();
 const router = useRouter();
+const opened = usePage();
+router.afterEach((to, from) => {
+  if (to.path !== from.path) opened.begin();
+});
 const route = useRoute();
 const { chosen: look, dark } = useLook();
 watchEffect(() => {
   document.documentElement.dataset['look'] = dark.value ? 'dark' : 'light';
 });
 
-const counts = useCounts();
-/** So often it is counted anew what is new, milliseconds. Our choice. */
-const COUNT_MS = 60_000;
-// A list that is open is being looked at; what comes meanwhile is counted when it is left.
-watch(
-  () => [route.name, session.me?.id] as const,
-  ([name]) => {
-    const list = COUNTED_LISTS.find((one) => one === name);
-    void (list === undefined || (list === 'requests' && session.isTeacher) ? counts.load() : counts.see(list));
-  },
-  { immediate: true },
-);
-useIntervalFn(() => {
-  if (document.visibilityState === 'visible') void counts.load();
-}, COUNT_MS);
-const countOf = (name: string): number => {
-  const list = COUNTED_LISTS.find((one) => one === name);
-  return list === undefined ? 0 : (counts.counts?.[list] ?? 0);
-};
+const { countOf, total } = useFresh(route);
 watchEffect(() => {
-  const total = session.me ? COUNTED_LISTS.reduce((sum, list) => sum + countOf(list), 0) : 0;
   // A handout is called as its file is to be.
-  if (route.name !== 'sheet') document.title = titleOf(route.name, total);
+  if (route.name !== 'sheet') document.title = titleOf(route.name, total.value, opened.about);
 });
 
 const tabs = computed(() =>
@@ -212,7 +198,9 @@ async function leave(): Promise<void> {
           The studio cannot be reached; this is how it stood last. Results, takes, notes and the text of a phrase are
           kept on this device and sent later; everything else has to wait.
         </p>
-        <RouterView />
+        <PageTrouble v-if="opened.trouble" :trouble="opened.trouble" />
+        <p v-else-if="opened.isSlow" class="soft slow" role="status">Opening the page …</p>
+        <div v-show="!opened.trouble"><RouterView /></div>
       </template>
       <p v-if="session.me?.studio.demo" class="demo foot">The demo: everybody here is made up.</p>
     </main>
@@ -273,8 +261,6 @@ nav {
   text-decoration: none;
   font-weight: 600;
   margin-right: -2px;
-}
-.tab {
   display: flex;
   gap: 0.5rem;
   align-items: center;
@@ -350,6 +336,11 @@ main {
 }
 .menu {
   display: none;
+}
+@media (min-width: 721px) and (max-height: 640px) {
+  .spine {
+    overflow: hidden auto;
+  }
 }
 @media (max-width: 720px) {
   .menu {

@@ -27,9 +27,9 @@ const TITLES: Readonly<Record<string, string>> = {
   none: 'No such page',
 };
 
-/** The title of the page with a route, and how much is new: `(3) Requests · Jam Ledger`. */
-export function titleOf(name: unknown, fresh: number): string {
+/** The title of the page with a route, what it is about, and how much is new: `(3) Practice · Answer · Jam Ledger`. */
+export function titleOf(name: unknown, fresh: number, about = ''): string {
   const page = typeof name === 'string' ? TITLES[name] : undefined;
-  const title = page === undefined ? 'Jam Ledger' : `${page} · Jam Ledger`;
+  const title = page === undefined ? 'Jam Ledger' : [page, about, 'Jam Ledger'].filter(Boolean).join(' · ');
   return fresh > 0 ? `(${fresh}) ${title}` : title;
 }

@@ -1,5 +1,11 @@
-import { createRouter, createWebHistory, type RouteLocationRaw } from 'vue-router';
-import { useSession } from '../session/session.ts';
+import {
+  createRouter,
+  createWebHistory,
+  START_LOCATION,
+  type RouteLocationRaw,
+  type RouterScrollBehavior,
+} from 'vue-router';
+import { usePage, useSession } from '../session/index.ts';
 
 declare module 'vue-router' {
   interface RouteMeta {
@@ -8,9 +14,38 @@ declare module 'vue-router' {
   }
 }
 
+/** What was scrolled to is waited for so long, milliseconds: a page grows while it is fetched and drawn. Our choice. */
+const GROW_MS = 3000;
+/** Where the page was scrolled to when it was loaded anew; the history of the browser forgets that. */
+const LEFT_AT = 'jam-left-at';
+window.addEventListener('pagehide', () => {
+  sessionStorage.setItem(LEFT_AT, JSON.stringify({ href: window.location.href, top: window.scrollY }));
+});
+
+/** How far down the page was when it was loaded anew; nothing where it was not. */
+function leftAt(): { readonly top: number } | undefined {
+  const [arrival] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  if (arrival?.type !== 'reload') return undefined;
+  const left = JSON.parse(sessionStorage.getItem(LEFT_AT) ?? '{}') as { readonly href?: string; readonly top?: number };
+  return left.href === window.location.href && left.top !== undefined ? { top: left.top } : undefined;
+}
+
+/** A page opens at its top; one that is gone back to, or loaded anew, where it was left. */
+const scrollBehavior: RouterScrollBehavior = async (to, from, saved) => {
+  const at = saved ?? (from === START_LOCATION ? leftAt() : undefined);
+  if (!at) return to.path === from.path ? false : { top: 0 };
+  const until = performance.now() + GROW_MS;
+  const isTall = () => document.documentElement.scrollHeight >= at.top + window.innerHeight;
+  const page = usePage();
+  while ((page.isOpening || !isTall()) && performance.now() < until)
+    await new Promise((done) => requestAnimationFrame(done));
+  return at;
+};
+
 /** The pages, each loaded when first opened. */
 export const router = createRouter({
   history: createWebHistory(),
+  scrollBehavior,
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./SignInPage.vue'), meta: { for: 'anyone' } },
     { path: '/begin', name: 'begin', component: () => import('../people/BeginPage.vue'), meta: { for: 'anyone' } },

@@ -7,13 +7,14 @@ import ProgressBar from 'primevue/progressbar';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { useNotices, useSession } from '../session/index.ts';
+import { useNotices, usePage, useSession } from '../session/index.ts';
 import { chosenFile, dayText, momentText } from '../ui/index.ts';
 import BackupList from './BackupList.vue';
 import { sizeText, useBook } from './book.ts';
 import RestoreDialog from './RestoreDialog.vue';
 import TrailList from './TrailList.vue';
 
+const page = usePage();
 const book = useBook();
 const session = useSession();
 const notices = useNotices();
@@ -32,7 +33,7 @@ const share = computed(() => {
 const newest = computed(() => state.value?.backups[0]);
 
 onMounted(() =>
-  notices.tell(async () => {
+  page.open(async () => {
     if (!isOwner.value) return;
     await book.load();
     if (running.value) await follow();

@@ -6,15 +6,15 @@ import { RouterLink, useRouter } from 'vue-router';
 import { useDesk } from './desk.ts';
 import { deskLines } from './deskLines.ts';
 import FirstSteps from './FirstSteps.vue';
-import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { isForPage, usePage, useSession } from '../session/index.ts';
 import { dayText } from '../ui/index.ts';
 
+const page = usePage();
 const session = useSession();
-const notices = useNotices();
 const router = useRouter();
 const store = useDesk();
 const { desk } = storeToRefs(store);
-onMounted(() => notices.tell(store.open));
+onMounted(() => page.open(store.open));
 
 const groups = computed(() => (desk.value ? deskLines(desk.value, session.me?.studio.zone ?? 'utc') : []));
 /** Nothing is there that anybody could turn to, so the owner of a new studio is told where to begin. */

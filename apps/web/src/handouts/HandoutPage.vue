@@ -10,7 +10,7 @@ import { RouterLink, useRoute } from 'vue-router';
 import { DownloadButton, fileName, saveFile } from '../files/index.ts';
 import { useLedger } from '../ledger/index.ts';
 import { useRequests } from '../requests/index.ts';
-import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useNotices, usePage, useSession } from '../session/index.ts';
 import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
 import { loadMusicFont } from '../tab/index.ts';
 import { useGoals } from './goals.ts';
@@ -19,6 +19,7 @@ import { planPages, type PageLine } from './pagePlan.ts';
 import { paperPixels, PAPERS, type PaperName } from './paper.ts';
 import PaperPage from './PaperPage.vue';
 
+const opened = usePage();
 const route = useRoute();
 const store = useSong();
 const session = useSession();
@@ -41,7 +42,7 @@ let stopping: AbortController | undefined;
 
 const song = computed(() => store.song);
 onMounted(() =>
-  notices.tell(async () => {
+  opened.open(async () => {
     const id = String(route.params['id']);
     await Promise.all([store.loadSheet(id), loadMusicFont()]);
     chosen.value = song.value ? printable(song.value).map((phrase) => phrase.id) : [];

@@ -6,7 +6,7 @@ import Select from 'primevue/select';
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ALL_ROWS, filterRows, type LedgerFilter } from './ledgerFilter.ts';
-import { isForPage, useLook, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useLook, useNotices, usePage, usePageAbout, useSession } from '../session/index.ts';
 import { sayExpected } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
 import { WaitingLine, sayPart } from '../playing/index.ts';
@@ -20,6 +20,7 @@ import { useLedger } from './ledger.ts';
 
 const TempoChart = defineAsyncComponent(() => import('./TempoChart.vue'));
 
+const page = usePage();
 const session = useSession();
 const store = useLedger();
 const notices = useNotices();
@@ -39,7 +40,7 @@ const studentId = computed(() =>
 );
 
 function load(): Promise<void> {
-  return notices.tell(async () => {
+  return page.open(async () => {
     open.value = undefined;
     await store.count();
     if (session.isStudent) return store.load(undefined, until.value);
@@ -50,6 +51,7 @@ function load(): Promise<void> {
   });
 }
 onMounted(load);
+usePageAbout(() => (session.isStudent ? undefined : store.ledger?.student.name));
 watch(studentId, () => {
   until.value = undefined;
   filter.value = ALL_ROWS;

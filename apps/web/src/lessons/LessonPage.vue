@@ -8,7 +8,7 @@ import Select from 'primevue/select';
 import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useNotices, usePage, usePageAbout, useSession } from '../session/index.ts';
 import { countingOf } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
 import { useLessons } from './lessons.ts';
@@ -21,6 +21,7 @@ import LessonSummary from './LessonSummary.vue';
 import { useLedger } from '../ledger/index.ts';
 import LessonPiece from './LessonPiece.vue';
 
+const page = usePage();
 const store = useLedger();
 const notices = useNotices();
 const session = useSession();
@@ -35,7 +36,6 @@ const hearings = ref<readonly Hearing[]>([]);
 const summing = ref(false);
 const piece = ref<Piece>();
 const minutes = useLocalStorage('jam-lesson-minutes', 45);
-const clock = useLessonClock();
 const summary = useLessonNote();
 const CHOICES = [30, 45, 60] as const;
 const studentId = computed(() =>
@@ -43,13 +43,15 @@ const studentId = computed(() =>
     ? route.params['studentId']
     : undefined,
 );
+const clock = useLessonClock(() => (held.value ? `${held.value.ledger.student.id} ${held.value.day}` : ''));
+usePageAbout(() => held.value?.ledger.student.name);
 const today = computed(() => held.value?.day ?? '');
 const lesson = computed(() => held.value?.lesson ?? undefined);
 const long = computed(() => (lesson.value?.day === today.value ? lesson.value.minutes : minutes.value));
 const { chosen, agenda, line, step, leaveOut, reset } = useLessonAgenda(long, today);
 
 function load(): Promise<void> {
-  return notices.tell(async () => {
+  return page.open(async () => {
     await summary.settle();
     // Nothing of another student stays while theirs is on its way.
     [held.value, piece.value] = [undefined, undefined];
@@ -180,7 +182,14 @@ useEventListener('keydown', (event) => {
     <span class="clock screen-only">
       <span role="timer" :aria-label="`Lesson clock, ${clock.text.value}`">{{ clock.text.value }}</span> of
       {{ long }} min
-      <Button size="small" text :label="clock.runs.value ? 'Pause' : 'Start'" title="s" @click="clock.toggle()" />
+      <Button
+        size="small"
+        text
+        :label="clock.runs.value ? 'Pause' : 'Start'"
+        title="s"
+        :disabled="!held"
+        @click="clock.toggle()"
+      />
       <Button
         v-if="held"
         size="small"

@@ -15,9 +15,10 @@ import { FieldRow, TickBox } from '../ui/index.ts';
 import { useLicks } from './licks.ts';
 import LickForm from './LickForm.vue';
 import LickLine from './LickLine.vue';
-import { useNotices } from '../session/index.ts';
+import { useNotices, usePage } from '../session/index.ts';
 import { useRouter } from 'vue-router';
 
+const page = usePage();
 const notices = useNotices();
 const router = useRouter();
 const writing = ref(false);
@@ -76,7 +77,7 @@ async function write(body: LickBody): Promise<void> {
 
 store.open();
 const search = () => notices.tell(() => store.search(query.value));
-onMounted(search);
+onMounted(() => page.open(() => store.search(query.value)));
 watchDebounced(query, search, { debounce: 250 });
 
 function clear(): void {

@@ -3,9 +3,9 @@ import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { HOME_DAYS, usePeople, type Home } from './people.ts';
 import { dayText } from '../ui/index.ts';
-import { useNotices, useSession } from '../session/index.ts';
+import { usePage, useSession } from '../session/index.ts';
 
-const notices = useNotices();
+const page = usePage();
 const session = useSession();
 const people = usePeople();
 const home = ref<Home>();
@@ -16,7 +16,7 @@ const today = computed(() => session.me?.studio.today ?? '');
 /** Whether names are told: a guardian may have several children. */
 const isNamed = computed(() => (session.me?.wards.length ?? 0) > 1);
 
-onMounted(() => notices.tell(async () => void (home.value = await people.home())));
+onMounted(() => page.open(async () => (home.value = await people.home())));
 </script>
 
 <template>

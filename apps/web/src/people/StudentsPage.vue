@@ -7,14 +7,15 @@ import { onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import GuitarForm from './GuitarForm.vue';
 import StudentsTable from './StudentsTable.vue';
-import { useNotices } from '../session/index.ts';
+import { useNotices, usePage } from '../session/index.ts';
 import { useStudents } from './students.ts';
 
+const page = usePage();
 const notices = useNotices();
 const store = useStudents();
 const { students, studio } = storeToRefs(store);
 const open = ref<string>();
-onMounted(() => notices.tell(store.open));
+onMounted(() => page.open(store.open));
 
 async function keep(student: Student, change: StudentChange): Promise<void> {
   const undo = await store.change(student, change);

@@ -23,8 +23,9 @@ import EraseDialog from './EraseDialog.vue';
 import PersonDialog from './PersonDialog.vue';
 import PersonForm from './PersonForm.vue';
 import SchoolList from './SchoolList.vue';
-import { useNotices, useSession } from '../session/index.ts';
+import { useNotices, usePage, useSession } from '../session/index.ts';
 
+const page = usePage();
 const notices = useNotices();
 const session = useSession();
 const settings = useStudioSettings();
@@ -49,7 +50,7 @@ const teachers = computed(() =>
 );
 const students = computed(() => (people.value ?? []).filter(({ role, archived }) => role === 'student' && !archived));
 
-onMounted(() => notices.tell(async () => void (await Promise.all([store.open(), settings.load()]))));
+onMounted(() => page.open(() => Promise.all([store.open(), settings.load()])));
 
 /** The only owner changes their own names under their name, and cannot leave. */
 function mayChange({ role }: Person): boolean {

@@ -5,12 +5,12 @@ import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { usePeople } from './people.ts';
 import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
-import { useLook, useNotices } from '../session/index.ts';
+import { useLook, usePage } from '../session/index.ts';
 
-const notices = useNotices();
+const page = usePage();
 const { dark } = useLook();
 const report = ref<StudioReport>();
-onMounted(() => notices.tell(async () => void (report.value = await usePeople().report())));
+onMounted(() => page.open(async () => (report.value = await usePeople().report())));
 
 const hours = (minutes: number) => Math.round(minutes / 6) / 10;
 const load = computed((): Data[] => {

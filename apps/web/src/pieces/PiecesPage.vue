@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import ProgressBar from 'primevue/progressbar';
 import { computed, onMounted } from 'vue';
 import { onBeforeRouteLeave, RouterLink, useRoute } from 'vue-router';
-import { useNotices } from '../session/index.ts';
+import { useNotices, usePage, usePageAbout } from '../session/index.ts';
 import type { PlanMaking } from './planEdits.ts';
 import { laneOf } from './planLane.ts';
 import { useCutting } from './useCutting.ts';
@@ -21,6 +21,7 @@ import PlanSettings from './PlanSettings.vue';
 import PlanTable from './PlanTable.vue';
 import { useSong } from '../songs/index.ts';
 
+const page = usePage();
 const route = useRoute();
 const songId = String(route.params['id']);
 const store = useSong();
@@ -53,8 +54,9 @@ const nameOfId = (id: string) => {
   return piece ? nameOf(piece) : '';
 };
 
+usePageAbout(() => song.value?.title);
 onMounted(() =>
-  notices.tell(async () => {
+  page.open(async () => {
     await Promise.all([store.load(songId), load()]);
     await loadLessons();
     if (song.value) await compute(song.value);

@@ -10,14 +10,15 @@ import { TunerPanel } from '../takes/index.ts';
 import DrillSheet from './DrillSheet.vue';
 import { soundOf } from '../sound/index.ts';
 import { useLedger } from '../ledger/index.ts';
-import { useNotices } from '../session/index.ts';
+import { usePage, usePageAbout } from '../session/index.ts';
 
+const page = usePage();
 const route = useRoute();
 const ledger = useLedger();
-const notices = useNotices();
 const piece = ref<Piece>();
+usePageAbout(() => piece.value?.phrase.name);
 onMounted(() =>
-  notices.tell(async () => {
+  page.open(async () => {
     piece.value = await ledger.piece(String(route.params['id']));
   }),
 );

@@ -6,13 +6,14 @@ import { StruckButton } from '../struck/index.ts';
 import TodayPlan from './TodayPlan.vue';
 import { WaitingLine } from '../playing/index.ts';
 import { useLedger } from '../ledger/index.ts';
-import { useNotices, useSession } from '../session/index.ts';
+import { useNotices, usePage, useSession } from '../session/index.ts';
 
+const page = usePage();
 const store = useLedger();
 const notices = useNotices();
 const session = useSession();
 onMounted(() =>
-  notices.tell(async () => {
+  page.open(async () => {
     await store.flush();
     await store.load();
   }),

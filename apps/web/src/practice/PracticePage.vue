@@ -6,7 +6,7 @@ import Button from 'primevue/button';
 import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { PinList, PostResult, StepBar, USUAL_PEDAL, WaitingLine, usePinning, useStepping } from '../playing/index.ts';
-import { isForPage, useNotices, useSession } from '../session/index.ts';
+import { isForPage, useNotices, usePageAbout, useSession } from '../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { usePracticeClock } from './usePracticeClock.ts';
 import { usePracticeRun } from './usePracticeRun.ts';
@@ -31,6 +31,8 @@ const clock = usePracticeClock();
 const isGuardian = computed(() => !session.isTeacher && !session.isStudent);
 const run = usePracticeRun(String(route.params['id']), { minutes: () => clock.minutes.value, chosen });
 const { piece, bpm, percent, tempo, rung, next, both, refresh, flush, choose } = run;
+
+usePageAbout(() => piece.value?.phrase.name);
 
 /** The piece, to be taken along. */
 const takeables = computed(() => (piece.value ? [takeableOf(piece.value, reading.value.phrase)] : []));

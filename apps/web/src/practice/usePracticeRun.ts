@@ -3,7 +3,7 @@ import { nextStep, tempoLadder } from '@jam-ledger/core/pieces';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useLedger, type PostedResult } from '../ledger/index.ts';
 import { countingOf } from '../playing/index.ts';
-import { useNotices, useSession } from '../session/index.ts';
+import { usePage, useSession } from '../session/index.ts';
 
 /** A piece as it is practised: fetched, the rung of its ladder that is chosen, and the results posted. */
 export function usePracticeRun(
@@ -15,9 +15,9 @@ export function usePracticeRun(
     readonly chosen: (isOtherShare: boolean) => void;
   },
 ) {
+  const page = usePage();
   const session = useSession();
   const ledger = useLedger();
-  const notices = useNotices();
   const piece = ref<Piece>();
   const bpm = ref<number | null>(null);
   const percent = ref(100);
@@ -25,7 +25,7 @@ export function usePracticeRun(
   const rung = computed((): Rung => ({ bpm: tempo.value, percent: percent.value }));
 
   onMounted(() =>
-    notices.tell(async () => {
+    page.open(async () => {
       piece.value = await ledger.piece(id);
       follow();
       void ledger.flush();

@@ -14,8 +14,9 @@ import RequestSlip from './RequestSlip.vue';
 import RequestWork from './RequestWork.vue';
 import WeekLoads from './WeekLoads.vue';
 import { useRequests } from './requests.ts';
-import { useNotices, useSession } from '../session/index.ts';
+import { useNotices, usePage, useSession } from '../session/index.ts';
 
+const page = usePage();
 const session = useSession();
 const store = useRequests();
 const notices = useNotices();
@@ -33,7 +34,7 @@ async function load(): Promise<void> {
   await store.load();
   if (session.isTeacher) await timer.load();
 }
-onMounted(() => notices.tell(load));
+onMounted(() => page.open(load));
 
 /** Whom a teacher writes a request down for; undefined while nobody does. */
 const students = ref<readonly Student[]>();

@@ -16,8 +16,9 @@ import LessonDates from './LessonDates.vue';
 import SeriesForm from './SeriesForm.vue';
 import { StruckButton } from '../struck/index.ts';
 import { useRequests } from '../requests/index.ts';
-import { useNotices, useSession } from '../session/index.ts';
+import { useNotices, usePage, useSession } from '../session/index.ts';
 
+const page = usePage();
 const notices = useNotices();
 const session = useSession();
 const store = useSeries();
@@ -29,7 +30,7 @@ const today = computed(() => session.me?.studio.today ?? '');
 const zone = computed(() => session.me?.studio.zone ?? 'utc');
 
 onMounted(() =>
-  notices.tell(async () => {
+  page.open(async () => {
     const asked = route.query['id'];
     await Promise.all([store.open(typeof asked === 'string' ? asked : undefined), requests.load()]);
   }),

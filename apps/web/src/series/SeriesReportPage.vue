@@ -8,13 +8,14 @@ import { useRoute } from 'vue-router';
 import { useSeries } from './series.ts';
 import { sayStanding } from './reportWords.ts';
 import { PlotChart, ReportPage, dayText, token, chartDay } from '../ui/index.ts';
-import { isForPage, useLook, useNotices } from '../session/index.ts';
+import { isForPage, useLook, usePage, usePageAbout } from '../session/index.ts';
 
+const page = usePage();
 const route = useRoute();
-const notices = useNotices();
 const { dark } = useLook();
 const report = ref<SeriesReport>();
-onMounted(() => notices.tell(async () => void (report.value = await useSeries().report(String(route.params['id'])))));
+onMounted(() => page.open(async () => (report.value = await useSeries().report(String(route.params['id'])))));
+usePageAbout(() => report.value?.series.title);
 
 /** Most pieces that one page shows; what is held already gives way first. Our choice. */
 const MAX_SHOWN = 14;

@@ -11,7 +11,7 @@ import {
 } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { pressOnDesk } from './deskKeys.ts';
 import { listenAgain } from './listenAgain.ts';
 import { useSetUp } from './setup/useSetUp.ts';
@@ -29,7 +29,7 @@ import { useBringIn } from './useBringIn.ts';
 import type { Copyable } from '../copies/index.ts';
 import { takeablesOf } from './takeables.ts';
 import { useLedger } from '../ledger/index.ts';
-import { useNotices } from '../session/index.ts';
+import { useNotices, usePage, usePageAbout } from '../session/index.ts';
 import { setUpOf, useSong, withChange } from './song.ts';
 import { useSongPhrases } from './songPhrases.ts';
 import PhraseDesk from './phrase/PhraseDesk.vue';
@@ -40,7 +40,9 @@ import { FoldPart } from '../ui/index.ts';
 
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
 
+const page = usePage();
 const route = useRoute();
+const router = useRouter();
 const store = useSong();
 const songPhrases = useSongPhrases();
 const ledger = useLedger();
@@ -70,12 +72,14 @@ const piecesByPhrase = computed(
 
 /** Opens the song of the address. */
 function open(): Promise<void> {
-  return notices.tell(async () => {
+  return page.open(async () => {
     [chosenSection.value, chosenPhrase.value, editing.value] = [undefined, undefined, undefined];
     await store.load(String(route.params['id']));
     if (!song.value) return;
     if (song.value.sections.length === 0) editing.value = 'set-up';
-    if (typeof route.query['phrase'] === 'string') openPhrase(route.query['phrase']);
+    const { phrase: asked, section: inside } = route.query;
+    if (typeof inside === 'string') chosenSection.value = inside;
+    if (typeof asked === 'string') openPhrase(asked);
     if (song.value.student.isStudent) await ledger.load(song.value.student.id);
   });
 }
@@ -85,6 +89,14 @@ watch(
   () => route.params['id'],
   () => route.name === 'song' && open(),
 );
+
+usePageAbout(() => song.value?.title);
+// What is on the desk stands in the address, so that it is there again when the page is loaded anew.
+watch([chosenSection, chosenPhrase], () => {
+  if (route.name !== 'song' || !song.value) return;
+  const [inside, asked] = [section.value?.id, chosenPhrase.value];
+  void router.replace({ query: { ...(inside && { section: inside }), ...(asked && { phrase: asked }) } });
+});
 
 /** Sections to which the form may jump back after the one that is being written or changed. */
 const earlier = computed(() => {

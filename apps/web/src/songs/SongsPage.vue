@@ -4,17 +4,18 @@ import type { SongBeginning, Student } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { onMounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { useNotices } from '../session/index.ts';
+import { useNotices, usePage } from '../session/index.ts';
 import BeginSongForm from './BeginSongForm.vue';
 import { useSongs } from './songs.ts';
 
+const page = usePage();
 const notices = useNotices();
 const store = useSongs();
 const { songs } = storeToRefs(store);
 const router = useRouter();
 /** Whom a song can be begun for; undefined while nobody begins one. */
 const students = ref<readonly Student[]>();
-onMounted(() => notices.tell(store.open));
+onMounted(() => page.open(store.open));
 
 function choose(): Promise<void> {
   return notices.tell(async () => {

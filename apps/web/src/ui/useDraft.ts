@@ -20,7 +20,7 @@ export interface Draft<Fields extends object> {
 export function useDraft<Fields extends object>(first: Fields, name?: string): Draft<Fields> {
   let empty = JSON.stringify(first);
   const begun = name === undefined ? undefined : drafts.of(name);
-  const fields = reactive({ ...first, ...begun }) as Reactive<Fields>;
+  const fields: Reactive<Fields> = reactive<Fields>({ ...first, ...begun });
   const isBegun = ref(begun !== undefined);
   if (name !== undefined)
     watch(fields, () => {

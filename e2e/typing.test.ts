@@ -33,7 +33,7 @@ describe('typing', () => {
     await retype(page, broken);
     await page.getByText('These words have no closing quotation mark.').waitFor();
     expect(await textOf(page)).toBe(broken);
-    expect(await barsOf(page)).toMatch(/Tab of [12] bars/);
+    expect(await barsOf(page)).toMatch(/Tab of (one bar|2 bars)/);
     await isSaved(page);
     await page.reload();
     await page.locator('[data-ready="true"] svg').first().waitFor();
@@ -79,7 +79,7 @@ describe('typing', () => {
     await page.getByText('This is too long: at most 65536 characters.').waitFor();
     await retype(page, '/8 7G 5G');
     await isSaved(page);
-    expect(await barsOf(page)).toBe('Tab of 1 bars');
+    expect(await barsOf(page)).toBe('Tab of one bar');
   });
 
   test('an entry, a phrase and a section are struck out and put back', async () => {

@@ -282,6 +282,10 @@ nav {
 .studio {
   color: var(--ink-soft);
 }
+.who a {
+  display: inline-block;
+  min-height: 24px;
+}
 .demo {
   border-left: 3px solid var(--warm);
   padding-left: 0.4rem;

@@ -34,7 +34,7 @@ function lastLine({ cells }: LedgerPiece): string {
 <template>
   <ol class="agenda quiet-list" aria-label="To hear">
     <li v-for="({ piece, item }, index) in rows" :key="piece.id" :class="{ chosen: piece.id === chosen }">
-      <h3 v-if="headOf(index)">{{ headOf(index) }}</h3>
+      <h2 v-if="headOf(index)">{{ headOf(index) }}</h2>
       <button type="button" :aria-pressed="piece.id === chosen" @click="emit('choose', piece.id)">
         <span class="name"
           ><strong>{{ piece.phrase.name }}</strong
@@ -52,7 +52,8 @@ function lastLine({ cells }: LedgerPiece): string {
 li {
   border-bottom: 1px solid var(--rule);
 }
-h3 {
+h2 {
+  font-size: 1rem;
   margin: 0.5rem 0 0.1rem;
   font-size: 0.95rem;
   color: var(--ink-soft);

@@ -105,7 +105,13 @@ function sayState({ id }: PlanPiece): string {
 </script>
 
 <template>
-  <div class="plan" :style="{ '--row': `${LANE.row}px`, '--head': `${LANE.head}px`, '--lane': `${lane.width}px` }">
+  <div
+    class="plan"
+    tabindex="0"
+    role="group"
+    aria-label="The plan, piece by piece"
+    :style="{ '--row': `${LANE.row}px`, '--head': `${LANE.head}px`, '--lane': `${lane.width}px` }"
+  >
     <div class="head" aria-hidden="true">
       <span class="number">#</span>
       <span class="form">
@@ -121,7 +127,7 @@ function sayState({ id }: PlanPiece): string {
       <span class="tempo">Tempo</span>
       <span>Standing</span>
     </div>
-    <div v-bind="containerProps" class="frame">
+    <div v-bind="containerProps" class="frame" tabindex="0" role="group" aria-label="Pieces of the plan">
       <div class="all" :style="{ height: `${pieces.length * LANE.row}px` }">
         <svg class="lines" :width="lane.width" :height="pieces.length * LANE.row" aria-hidden="true">
           <line

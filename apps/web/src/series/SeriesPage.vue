@@ -199,7 +199,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
           @click="notices.tell(() => amend(chosen!, {}, 'The series is ended.', true))"
         />
         <DownloadMenu :items="downloads" />
-        <RouterLink class="screen-only" :to="{ name: 'series-report', params: { id: chosen.id } }"
+        <RouterLink class="screen-only link" :to="{ name: 'series-report', params: { id: chosen.id } }"
           >Report for home</RouterLink
         >
       </p>
@@ -263,5 +263,9 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.link {
+  display: inline-block;
+  padding: 0.3rem 0;
 }
 </style>

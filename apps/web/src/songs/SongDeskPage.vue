@@ -343,7 +343,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :keep="store.bringIn"
     />
     <div class="desk">
-      <aside class="left">
+      <aside class="left" aria-label="Phrases of the section">
         <PhraseList
           v-if="section"
           :section="section"

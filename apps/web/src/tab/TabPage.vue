@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { usePageWidth } from '../ui/index.ts';
 import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
 
@@ -56,6 +56,8 @@ watch(
 );
 watch([() => props.caret, () => props.playing], mark);
 
+const says = computed(() => (props.bars.length === 1 ? 'Tab of one bar' : `Tab of ${props.bars.length} bars`));
+
 function pick(event: MouseEvent): void {
   const span = view?.spanAt(event.clientX, event.clientY);
   if (span) emit('pick', span);
@@ -63,9 +65,18 @@ function pick(event: MouseEvent): void {
 </script>
 
 <template>
-  <div class="tab" role="img" :aria-label="`Tab of ${bars.length} bars`" :data-ready="ready">
+  <div class="tab" :role="strip ? undefined : 'img'" :aria-label="strip ? undefined : says" :data-ready="ready">
     <div ref="root" class="measure">
-      <div ref="paper" :class="['systems', { strip }]" :style="{ zoom: scale }" @click="pick"></div>
+      <!-- One long line is scrolled by the keyboard, too. -->
+      <div
+        ref="paper"
+        :class="['systems', { strip }]"
+        :style="{ zoom: scale }"
+        :role="strip ? 'img' : undefined"
+        :aria-label="strip ? says : undefined"
+        :tabindex="strip ? 0 : undefined"
+        @click="pick"
+      ></div>
     </div>
     <p v-if="bars.length === 0" class="soft empty"><slot /></p>
   </div>

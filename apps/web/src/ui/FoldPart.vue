@@ -20,18 +20,19 @@ const id = useId();
 
 <template>
   <section class="fold" :aria-label="label ?? title">
-    <h3>
+    <h2>
       <button type="button" :aria-expanded="isOpen" :aria-controls="id" @click="isOpen = !isOpen">
         <i :class="['pi', isOpen ? 'pi-angle-down' : 'pi-angle-right']" aria-hidden="true"></i>{{ title }}
       </button>
       <slot name="head" />
-    </h3>
+    </h2>
     <div v-show="isOpen" :id="id"><slot /></div>
   </section>
 </template>
 
 <style scoped>
-h3 {
+h2 {
+  font-size: 1rem;
   display: flex;
   gap: 0.5rem;
   align-items: baseline;

@@ -60,6 +60,7 @@ const whole = (score: number): number => Math.round(score);
   align-items: center;
   gap: 0.4rem;
   width: 100%;
+  min-height: 24px;
   cursor: pointer;
 }
 .parts button:hover .name,
@@ -84,6 +85,7 @@ const whole = (score: number): number => Math.round(score);
 }
 .spot {
   all: unset;
+  min-height: 24px;
   cursor: pointer;
   color: var(--cool);
   text-decoration: underline;

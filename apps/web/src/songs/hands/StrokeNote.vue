@@ -76,7 +76,9 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
 }
 .signs button {
   all: unset;
-  min-width: 1.05rem;
+  display: inline-block;
+  min-width: 24px;
+  min-height: 24px;
   text-align: center;
   cursor: pointer;
 }

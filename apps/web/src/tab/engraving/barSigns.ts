@@ -1,5 +1,5 @@
 import { writeMeter, type ScoreBar } from '@jam-ledger/core/notation';
-import { type RowHeights } from './layout.ts';
+import { BEFORE_PASSES, sayTimes, type RowHeights } from './layout.ts';
 import { SIZES } from './sizes.ts';
 import type { Pen } from './pen.ts';
 import type { StaffSetUp } from './staff.ts';
@@ -78,12 +78,12 @@ export function drawBarWords(pen: Pen, bar: ScoreBar, x: number, width: number, 
     bar.feel === 'swing' ? 'swing eighths' : bar.feel === 'straight' ? 'straight eighths' : '',
   ].filter(Boolean);
   if (begins.length > 0) pen.text(begins.join('  '), { x: x + 4, y }, { weight: 600 });
-  const repeats = bar.repeatEnd?.open ? `about ${bar.repeatEnd.times}×, to taste` : `${bar.repeatEnd?.times ?? ''}×`;
+  const repeats = sayTimes(bar);
   const labelWidth = repeats.length * 6;
   if (bar.repeatEnd) pen.text(repeats, { x: x + width - labelWidth - 4, y }, { weight: 600 });
   if (!bar.passes) return;
   const { label, begins: opens, ends } = bar.passes;
-  const shift = begins.length > 0 ? 80 : 0;
+  const shift = begins.length > 0 ? BEFORE_PASSES : 0;
   const end = x + width - 4 - (bar.repeatEnd ? labelWidth + 6 : 0);
   pen.line({ x: x + 3 + shift, y: y - 10 }, { x: end, y: y - 10 });
   if (opens) {

@@ -11,6 +11,8 @@ export interface Rows {
   readonly bends: boolean;
   readonly spans: boolean;
   readonly hands: boolean;
+  /** How many fingers stand under one another at most. */
+  readonly fingers: number;
   readonly swells: boolean;
   readonly degrees: boolean;
   readonly tuplets: boolean;
@@ -76,8 +78,26 @@ export function barWidth(bar: ScoreBar): number {
     (bar.showMeter ? SIZES.meterWidth : 0) +
     (bar.repeatStart ? SIZES.repeatWidth : 0) +
     (bar.repeatEnd ? SIZES.repeatWidth : 0);
-  return bar.events.reduce((sum, event) => sum + eventWidth(event), SIZES.barPadding + signs + closingWidth(bar));
+  const events = bar.events.reduce((sum, event) => sum + eventWidth(event), 0);
+  return Math.max(SIZES.barPadding + signs + closingWidth(bar) + events, passesWidth(bar));
 }
+
+/** How often a bar that ends a repeat is heard, in words; empty for others. */
+export function sayTimes({ repeatEnd }: ScoreBar): string {
+  if (!repeatEnd) return '';
+  return repeatEnd.open ? `about ${repeatEnd.times}×, to taste` : `${repeatEnd.times}×`;
+}
+
+/** Room of what is said of passes over a bar, tempo and feel before it, and how often it is heard behind it. Pixels. */
+function passesWidth(bar: ScoreBar): number {
+  const label = bar.passes?.begins ? 14 + bar.passes.label.length * 5.6 : 0;
+  const before = label > 0 && (bar.tempo !== undefined || bar.feel !== undefined) ? BEFORE_PASSES : 0;
+  const times = sayTimes(bar);
+  return before + label + (times === '' ? 0 : times.length * 6 + 10);
+}
+
+/** Room of tempo and feel before what is said of passes. Pixels. */
+export const BEFORE_PASSES = 80;
 
 /** Room for what stands behind the last event of a bar; words reach as far back as they are long. Pixels. */
 export function closingWidth({ closing, events }: ScoreBar): number {
@@ -166,6 +186,7 @@ function rowsOf(bars: readonly ScoreBar[]): Rows {
       isDrawn('hands') ||
       notes.some((note) => note.finger ?? note.plucked) ||
       events.some(({ item }) => item?.link === 'tap'),
+    fingers: Math.max(0, ...events.map(({ item }) => item?.notes.filter(({ finger }) => finger).length ?? 0)),
     tuplets: events.some(({ values }) => values.some((value) => value.tuplet !== undefined)),
   };
 }
@@ -181,7 +202,12 @@ export function headroom(rows: Rows): number {
 export function footroom(rows: Rows): number {
   const { rowGap, stemSpace } = SIZES;
   const used = [rows.tuplets, rows.hands, rows.swells, rows.spans, rows.degrees].filter(Boolean).length;
-  return stemSpace + used * rowGap + 7;
+  return stemSpace + used * rowGap + fingersBelow(rows) + 7;
+}
+
+/** Room that fingers under the first of a stack want. Pixels. */
+function fingersBelow({ fingers }: Rows): number {
+  return Math.max(0, fingers - 1) * SIZES.fingerGap;
 }
 
 /** The heights of a system's rows. Pixels. */
@@ -210,7 +236,7 @@ export function rowHeights(rows: Rows, staveTop: number, staveBottom: number, st
   const passes = words - (rows.words ? gap : 0);
   const tuplets = staveBottom + SIZES.stemSpace + gap - 5;
   const hands = tuplets + 3 + (rows.tuplets ? gap : 0);
-  const swells = hands + (rows.hands ? gap : 0);
+  const swells = hands + (rows.hands ? gap : 0) + fingersBelow(rows);
   const spans = swells + (rows.swells ? gap : 0);
   const degrees = spans + (rows.spans ? gap : 0);
   return { passes, words, sure, chords, bendTop, staveTop, staveBottom, tuplets, hands, swells, spans, degrees };

@@ -180,8 +180,16 @@ function drawBend(pen: Pen, note: BendNote, start: Point, endX: number, heights:
       pen.text(label, { x: to.x, y: up ? to.y - 4 : to.y + 10 }, { anchor: 'middle', size: SIZES.smallFont });
     at = to;
   }
+  // A bend that is held as long as the note lasts says so.
+  if (moves.at(-1)?.kind === 'bend' && endX - at.x > HOLD_FROM) {
+    pen.dashes({ x: at.x + 4, y: at.y }, { x: endX - 2, y: at.y });
+    return endX - 2;
+  }
   return at.x;
 }
+
+/** A shorter hold is not drawn. Pixels. */
+const HOLD_FROM = 16;
 
 /** The size of a bend in whole steps, as players read it. */
 export function sizeText(steps: number): string {
@@ -206,12 +214,17 @@ function drawHands(pen: Pen, { event, x }: DrawnEvent, { hands: y }: RowHeights)
       isStroked ||= drawing.isStroke;
     }
   }
-  const notes = item?.notes ?? [];
+  const notes = [...(item?.notes ?? [])].sort((a, b) => a.string - b.string);
   for (const { plucked } of notes) if (plucked) words.push(MARK_RECORDS[plucked].sign);
-  const fingers = notes.map(sayFinger).join('');
-  const text = [...words, fingers].filter(Boolean).join(' ');
+  // Fingers of a stack stand under one another, as its frets do.
+  const [first = '', ...others] = notes.map(sayFinger).filter(Boolean);
+  const lines = [[...words, first].filter(Boolean).join(' '), ...others];
   const size = SIZES.smallFont;
-  if (text !== '') pen.text(text, { x: x + (isStroked ? 9 : 0), y }, isStroked ? { size } : { anchor: 'middle', size });
+  const at = x + (isStroked ? 9 : 0);
+  lines.forEach((text, index) => {
+    const place = { x: at, y: y + index * SIZES.fingerGap };
+    if (text !== '') pen.text(text, place, isStroked ? { size } : { anchor: 'middle', size });
+  });
 }
 
 /** The fretting finger of a note: with a helper behind it, or with another that will do as well. */
@@ -243,12 +256,24 @@ export function drawLink(pen: Pen, before: DrawnEvent, drawn: DrawnEvent, broken
       );
     }
   }
-  const y = Math.min(...strings.map(yOf));
-  if (item.link !== 'shift') pen.arc({ x: fromX + 1, y: y - 8 }, { x: x - 1, y: y - 8 }, sliding ? 9 : 10);
+  // Over a note that is bent its arrow stands, so that its arc goes under the frets.
+  const isUnder = !broken && before.event.item?.notes.some(isBent) === true;
+  const side = isUnder ? 1 : -1;
+  const y = (isUnder ? Math.max(...strings.map(yOf)) : Math.min(...strings.map(yOf))) + side * 8;
+  if (item.link !== 'shift') pen.arc({ x: fromX + 1, y }, { x: x - 1, y }, -side * (sliding ? 9 : 10));
   const isLettered = item.link && !event.tied && LETTERED_LINKS.includes(item.link);
   const letter = item.link && isLettered ? LINK_RECORDS[item.link].sign : '';
   if (letter)
-    pen.text(letter, { x: (fromX + x) / 2, y: y - 15 }, { anchor: 'middle', size: SIZES.smallFont, weight: 600 });
+    pen.text(
+      letter,
+      { x: (fromX + x) / 2, y: isUnder ? y + 14 : y - 7 },
+      { anchor: 'middle', size: SIZES.smallFont, weight: 600 },
+    );
+}
+
+/** Whether an arrow stands over a note. */
+function isBent({ moves, preBend, again, held }: BendNote): boolean {
+  return moves !== undefined || [preBend, again, held].some((steps) => steps !== undefined);
 }
 
 function isOn({ item }: ScoreEvent, string: number): boolean {

@@ -57,9 +57,9 @@ export class Pen {
     this.#patches += `M${at({ x, y })}h${n(width)}v${n(height)}h${n(-width)}z`;
   }
 
-  /** A sign of the music font, its left end at a place. */
-  glyph(sign: string, place: Point): void {
-    this.#write(sign, place, `font-family="Bravura" font-size="${GLYPH_PIXELS}" fill="var(--ink)"`);
+  /** A sign of the music font, its left end at a place; smaller where it is no note of its own. */
+  glyph(sign: string, place: Point, share = 1): void {
+    this.#write(sign, place, `font-family="Bravura" font-size="${n(GLYPH_PIXELS * share)}" fill="var(--ink)"`);
   }
 
   dashes(from: Point, to: Point): void {

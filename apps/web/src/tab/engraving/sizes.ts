@@ -9,6 +9,7 @@ export const SIZES = {
   smallFont: 10,
   stemSpace: 40,
   rowGap: 15,
+  fingerGap: 10,
   bendSpace: 42,
   sidePadding: 4,
   clefWidth: 26,

@@ -42,7 +42,18 @@ export interface StaffRoom {
 
 /** How much room the notes of some bars need above and below their stave. */
 export function staffRoom(bars: readonly ScoreBar[], setUp: StaffSetUp): StaffRoom {
-  const steps = bars.flatMap(({ events }) => events.flatMap(({ item }) => (item ? stepsOf(item, setUp) : [])));
+  const steps = bars.flatMap(({ events }) =>
+    events.flatMap(({ item }) =>
+      item
+        ? [
+            ...stepsOf(item, setUp),
+            ...bentOf(item, setUp)
+              .flat()
+              .map(({ step }) => step),
+          ]
+        : [],
+    ),
+  );
   const above = Math.max(0, Math.max(TOP_STEP, ...steps) - TOP_STEP) * STEP_PIXELS + AIR_PIXELS;
   const below = Math.max(0, BOTTOM_STEP - Math.min(BOTTOM_STEP, ...steps)) * STEP_PIXELS + AIR_PIXELS;
   return { above, height: above + STAVE_PIXELS + below };
@@ -73,7 +84,10 @@ export interface StaffBar {
   readonly setUp: StaffSetUp;
 }
 
-/** Draws the notes of a bar right above their frets: the plain pitches; what bends and slides do is told by the tab. */
+/**
+ * Draws the notes of a bar right above their frets: where a string is bent, what sounds, and as small notes what it is bent or let
+ * back to. What slides do is told by the tab.
+ */
 export function drawStaffNotes(context: RenderContext, pen: Pen, { bar, placed, stave, setUp }: StaffBar): void {
   const notes = placed.map((one): StaffPlaced => ({ ...one, note: staffNote(one, setUp) }));
   const tuplets = tupletGroups(notes).map(joinTuplet);
@@ -98,6 +112,71 @@ export function drawStaffNotes(context: RenderContext, pen: Pen, { bar, placed, 
   for (const beam of beams) beam.setContext(context).draw();
   for (const tuplet of tuplets) tuplet.setContext(context).draw();
   drawTies(pen, notes);
+  for (const [index, one] of notes.entries())
+    if (notes[index - 1]?.event !== one.event) drawBent(pen, one, stave, setUp);
+}
+
+/** A pitch that a bend leads to: its place on the stave, and the sign before it where its key does not say it. */
+interface BentPitch {
+  readonly step: number;
+  readonly sign: string;
+}
+
+/** What the bends of a stack lead to, note by note, move by move. A quarter of a tone stands at the nearest pitch. */
+function bentOf(item: EventItem, setUp: StaffSetUp): readonly (readonly BentPitch[])[] {
+  const { tuning, capo, key } = setUp;
+  const own = stepsOf(item, setUp);
+  return item.notes.map(({ string, fret, moves }) =>
+    (fret === null ? [] : (moves ?? [])).map(({ steps }): BentPitch => {
+      const midi = midiOf(tuning, string, fret ?? 0, capo) + WRITTEN_ABOVE + Math.round(2 * Math.max(0, steps));
+      const { letter, alter, octave } = spell(midi, key);
+      const step = octave * 7 + LETTERS.indexOf(letter);
+      // After a note of the same line the key says nothing any more.
+      const isSaid = alter === alterIn(key, letter) && !own.includes(step);
+      return { step, sign: isSaid ? '' : (ALTER_SIGNS[alter] ?? '') };
+    }),
+  );
+}
+
+/** How far a key raises or lowers a letter. */
+function alterIn({ fifths }: Key, letter: string): number {
+  if (fifths >= 0) return SHARPS.indexOf(letter) < fifths ? 1 : 0;
+  return [...SHARPS].reverse().indexOf(letter) < -fifths ? -1 : 0;
+}
+
+const LETTERS = 'CDEFGAB';
+/** In this order keys take their sharps; flats the other way round. */
+const SHARPS = 'FCGDAEB';
+/** Signs of the music font, by the glyph names of SMuFL: accidentalFlat, accidentalNatural, accidentalSharp. */
+const ALTER_SIGNS: Readonly<Record<number, string>> = { [-1]: '\uE260', 0: '\uE261', 1: '\uE262' };
+/** noteheadBlack. */
+const HEAD = '\uE0A4';
+/** Size of a small head against a whole one, its width, and from one to the next. Pixels. */
+const SMALL = 0.66;
+const SMALL_PIXELS = 7;
+const SMALL_GAP = 15;
+
+/** Small notes behind a note that is bent, each joined to the one before it. */
+function drawBent(pen: Pen, { event, note }: StaffPlaced, stave: Stave, setUp: StaffSetUp): void {
+  if (!event.item || event.tied) return;
+  const top = stave.getYForLine(0);
+  const yOf = (step: number) => top + (TOP_STEP - step) * STEP_PIXELS;
+  const from = stepsOf(event.item, setUp);
+  bentOf(event.item, setUp).forEach((pitches, index) => {
+    let at = { x: note.getAbsoluteX() + HEAD_HALF, y: yOf(from[index] ?? BOTTOM_STEP) };
+    pitches.forEach(({ step, sign }, order) => {
+      const x = note.getAbsoluteX() + 2 * HEAD_HALF + 6 + order * SMALL_GAP;
+      const y = yOf(step);
+      if (sign !== '') pen.glyph(sign, { x: x - 7, y }, SMALL);
+      pen.glyph(HEAD, { x, y }, SMALL);
+      for (let line = TOP_STEP + 2; line <= step; line += 2)
+        pen.rule({ x: x - 2, y: yOf(line) }, { x: x + SMALL_PIXELS + 2, y: yOf(line) });
+      for (let line = BOTTOM_STEP - 2; line >= step; line -= 2)
+        pen.rule({ x: x - 2, y: yOf(line) }, { x: x + SMALL_PIXELS + 2, y: yOf(line) });
+      pen.arc({ x: at.x, y: at.y - 5 }, { x: x + SMALL_PIXELS / 2, y: y - 4 }, 5);
+      at = { x: x + SMALL_PIXELS / 2, y };
+    });
+  });
 }
 
 /** Half the width of a note head. Pixels. */
@@ -134,9 +213,9 @@ function dotted(note: StaveNote, dots: number): StaveNote {
 
 /** The keys of a stack, lowest first, as the music library names them; a dead note has a cross for a head. */
 function keysOf({ notes }: EventItem, { tuning, capo, key }: StaffSetUp): string[] {
-  const written = notes.map(({ string, fret }) => ({
-    midi: midiOf(tuning, string, fret ?? 0, capo) + WRITTEN_ABOVE,
-    dead: fret === null,
+  const written = notes.map((note) => ({
+    midi: soundsAt(note, tuning, capo) + WRITTEN_ABOVE,
+    dead: note.fret === null,
   }));
   return written
     .sort((a, b) => a.midi - b.midi)
@@ -148,10 +227,19 @@ function keysOf({ notes }: EventItem, { tuning, capo, key }: StaffSetUp): string
 }
 
 function stepsOf({ notes }: EventItem, { tuning, capo, key }: StaffSetUp): readonly number[] {
-  return notes.map(({ string, fret }) => {
-    const { letter, octave } = spell(midiOf(tuning, string, fret ?? 0, capo) + WRITTEN_ABOVE, key);
-    return octave * 7 + 'CDEFGAB'.indexOf(letter);
+  return notes.map((note) => {
+    const { letter, octave } = spell(soundsAt(note, tuning, capo) + WRITTEN_ABOVE, key);
+    return octave * 7 + LETTERS.indexOf(letter);
   });
+}
+
+/** What a note sounds at as it begins: a string that stands bent sounds higher than its fret. */
+function soundsAt(
+  { string, fret, preBend, again, held }: EventItem['notes'][number],
+  tuning: Tuning,
+  capo: number,
+): number {
+  return midiOf(tuning, string, fret ?? 0, capo) + Math.round(2 * (preBend ?? again ?? held ?? 0));
 }
 
 /** Major keys by their signature, from seven flats to seven sharps. */

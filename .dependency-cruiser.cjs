@@ -6,7 +6,7 @@ const FLOORS = [
   ['app'],
   ['pieces', 'handouts'],
   ['songs', 'practice', 'lessons', 'series'],
-  ['ledger', 'desk', 'licks', 'people', 'requests', 'book'],
+  ['ledger', 'desk', 'licks', 'people', 'requests', 'book', 'help'],
   ['playing'],
   ['files', 'copies', 'struck', 'takes', 'recordings'],
   ['tab', 'session', 'schools'],

@@ -196,7 +196,7 @@ describe('what to hear in a lesson', () => {
     ] as const;
     const pieces = [piece('a'), piece('b', { cells }), piece('c')];
     const list = show(AgendaList, { agenda, pieces, chosen: 'c' });
-    expect(list.findAll('h3').map(words)).toEqual(['hear again', 'join', 'if there is time']);
+    expect(list.findAll('h2').map(words)).toEqual(['hear again', 'join', 'if there is time']);
     expect(list.findAll('strong').map(words)).toEqual(['Phrase b', 'Phrase c', 'Phrase a']);
     expect(list.findAll('button').map(words)[0]).toContain('last 70 not yet, pencil');
     expect(list.findAll('button').map(words)[2]).toContain('nothing posted yet');

@@ -3,8 +3,8 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { enableAutoUnmount } from '@vue/test-utils';
 import { effectScope } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
-import KeysDialog from '../src/app/KeysDialog.vue';
-import { keysOfPage } from '../src/app/keysOfPage.ts';
+import HelpDialog from '../src/help/HelpDialog.vue';
+import { keysOfPage } from '../src/help/keysOfPage.ts';
 import NotFoundPage from '../src/app/NotFoundPage.vue';
 import LedgerFilters from '../src/ledger/LedgerFilters.vue';
 import { isForPage, lettersAct } from '../src/session/index.ts';
@@ -117,9 +117,9 @@ describe('keys', () => {
   });
   test('that are single letters can be switched off; arrows go on', async () => {
     expect([isForPage(press('c')), isForPage(press('ArrowDown'))]).toEqual([true, true]);
-    show(KeysDialog, { page: 'piece', open: true });
+    show(HelpDialog, { page: 'piece', open: true });
     await settle();
-    expect(document.body.textContent).toContain('Keys of this page');
+    expect(document.body.textContent).toContain('Help with this page');
     expect(document.body.textContent).toContain('the whole piece');
     document.querySelector<HTMLInputElement>('[role=dialog] input[type=checkbox]')?.click();
     await settle();

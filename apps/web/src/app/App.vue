@@ -7,13 +7,14 @@ import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isForPage, useLook, useNotices, usePage, useSession } from '../session/index.ts';
 import PageTrouble from './PageTrouble.vue';
 import { titleOf } from './pageTitles.ts';
+import GuideLine from '../help/GuideLine.vue';
 import { useFresh } from './useFresh.ts';
 import { useRenewal } from './useRenewal.ts';
 import SignInAgain from './SignInAgain.vue';
 import SignOutDialog from './SignOutDialog.vue';
 import { NotOpened } from '../ui/index.ts';
 
-const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
+const HelpDialog = defineAsyncComponent(() => import('../help/HelpDialog.vue'));
 
 const session = useSession();
 const notices = useNotices();
@@ -63,12 +64,12 @@ function isOpen(tab: { readonly name: string; readonly holds?: readonly string[]
 
 useEventListener('keydown', (event) => {
   if (!session.me || !isForPage(event)) return;
-  if (event.key === '?') areKeysShown.value = true;
+  if (event.key === '?') isHelpShown.value = true;
   else if (event.key === '/' && session.isTeacher) void router.push({ name: 'search' });
   else return;
   event.preventDefault();
 });
-const areKeysShown = ref(false);
+const isHelpShown = ref(false);
 const openTab = computed(() => tabs.value.find(isOpen));
 /** On a narrow screen more tabs than these fold into a menu; it closes when a page is opened. */
 const FEW_TABS = 5;
@@ -186,7 +187,7 @@ async function leave(): Promise<void> {
             :label="dark ? 'Light paper' : 'Dark paper'"
             @click="look = dark ? 'light' : 'dark'"
           />
-          <Button size="small" text label="Keys" title="?" @click="areKeysShown = true" />
+          <Button size="small" text label="Help" title="?" @click="isHelpShown = true" />
           <Button size="small" text label="Sign out" @click="askToLeave" />
         </div>
       </div>
@@ -198,6 +199,7 @@ async function leave(): Promise<void> {
           The studio cannot be reached; this is how it stood last. Results, takes, notes and the text of a phrase are
           kept on this device and sent later; everything else has to wait.
         </p>
+        <GuideLine v-if="session.me" />
         <PageTrouble v-if="opened.trouble" :trouble="opened.trouble" />
         <p v-else-if="opened.isSlow" class="soft slow" role="status">Opening the page …</p>
         <div v-show="!opened.trouble"><RouterView /></div>
@@ -206,7 +208,7 @@ async function leave(): Promise<void> {
     </main>
     <SignInAgain v-if="session.hasEnded" />
     <SignOutDialog v-if="unsent > 0" :count="unsent" @leave="leave" @stay="unsent = 0" />
-    <KeysDialog v-if="areKeysShown" v-model:open="areKeysShown" :page="route.name" />
+    <HelpDialog v-if="isHelpShown" v-model:open="isHelpShown" :page="route.name" />
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>
       <Button

@@ -24,6 +24,7 @@ const TITLES: Readonly<Record<string, string>> = {
   piece: 'Practice',
   drills: 'Drills',
   pieces: 'Pieces',
+  shorthand: 'Shorthand',
   none: 'No such page',
 };
 

@@ -69,6 +69,12 @@ export const router = createRouter({
       name: 'sheet',
       component: () => import('../handouts/HandoutPage.vue'),
     },
+    {
+      path: '/shorthand',
+      name: 'shorthand',
+      component: () => import('../help/ShorthandPage.vue'),
+      meta: { for: 'teacher' },
+    },
     { path: '/search', name: 'search', component: () => import('./SearchPage.vue'), meta: { for: 'teacher' } },
     { path: '/studio', name: 'studio', component: () => import('../people/StudioPage.vue'), meta: { for: 'teacher' } },
     {

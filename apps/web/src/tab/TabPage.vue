@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { ScoreBar, Span } from '@jam-ledger/core/notation';
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, useId, useTemplateRef, watch } from 'vue';
+import { shownLegends } from '../ui/index.ts';
+import { legendOf } from './legend.ts';
 import { usePageWidth } from '../ui/index.ts';
 import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
 
@@ -55,6 +57,15 @@ watch(
   (flags) => view?.flag(flags ?? []),
 );
 watch([() => props.caret, () => props.playing], mark);
+
+// The help of the page has the legend of what is shown.
+const id = useId();
+watch(
+  () => props.bars,
+  (bars) => shownLegends.set(id, legendOf(bars)),
+  { immediate: true },
+);
+onBeforeUnmount(() => shownLegends.delete(id));
 
 const says = computed(() => (props.bars.length === 1 ? 'Tab of one bar' : `Tab of ${props.bars.length} bars`));
 

@@ -12,6 +12,7 @@ export { default as ShareBar } from './ShareBar.vue';
 export { chartDay, readersCalendar } from './locale.ts';
 export { default as TickBox } from './TickBox.vue';
 export { default as TimeField } from './TimeField.vue';
+export { shownLegends, shownSigns, type SignLine } from './shownSigns.ts';
 export { token } from './tokens.ts';
 export { clockText, dayIn, dayText, daysBetween, isOver, momentText, readClock } from './useDays.ts';
 export { useDraft } from './useDraft.ts';

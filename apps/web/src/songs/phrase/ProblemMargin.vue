@@ -17,7 +17,7 @@ const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix]; fixHands: [fix: 
   <section aria-label="Problems in the text">
     <h3>Margin</h3>
     <p v-if="problems.length + remarks.length === 0" class="soft">Nothing to remark; it reads as typed.</p>
-    <RemarkList :problems="problems" :text="text" @show="emit('show', $event)" @fix="emit('fix', $event)" />
+    <RemarkList has-rules :problems="problems" :text="text" @show="emit('show', $event)" @fix="emit('fix', $event)" />
     <!-- Apart, so that typing does not draw them anew. -->
     <RemarkList :problems="remarks" :text="computedFor" @show="emit('show', $event)" @fix="emit('fixHands', $event)" />
   </section>

@@ -3,7 +3,12 @@ import type { Fix, Problem, Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 
-const props = defineProps<{ problems: readonly Problem<string>[]; text: string }>();
+const props = defineProps<{
+  problems: readonly Problem<string>[];
+  text: string;
+  /** Whether the shorthand has a rule for each, which can be read. */
+  hasRules?: boolean;
+}>();
 const emit = defineEmits<{ show: [span: Span]; fix: [fix: Fix] }>();
 
 const GRADES = { error: 'not read', warning: 'look again', hint: 'a question' } as const;
@@ -32,6 +37,7 @@ function quote(text: string, { from, to }: Span): string {
         </button>
         <p>{{ problem.message }}</p>
         <p class="fixes">
+          <a v-if="hasRules" class="rule" :href="`/shorthand?rule=${problem.code}`" target="_blank">The rule</a>
           <Button
             v-for="fix in fixesOf(problem)"
             :key="fix.title"
@@ -49,7 +55,11 @@ function quote(text: string, { from, to }: Span): string {
 </template>
 
 <style scoped>
+.rule {
+  padding: 0.2rem 0;
+}
 .fixes {
+  align-items: center;
   display: flex;
   flex-wrap: wrap;
   gap: 0.3rem;

@@ -214,10 +214,13 @@ function drawHands(pen: Pen, { event, x }: DrawnEvent, { hands: y }: RowHeights)
       isStroked ||= drawing.isStroke;
     }
   }
-  const notes = [...(item?.notes ?? [])].sort((a, b) => a.string - b.string);
+  const notes = item?.notes ?? [];
   for (const { plucked } of notes) if (plucked) words.push(MARK_RECORDS[plucked].sign);
   // Fingers of a stack stand under one another, as its frets do.
-  const [first = '', ...others] = notes.map(sayFinger).filter(Boolean);
+  const [first = '', ...others] = [...notes]
+    .sort((a, b) => a.string - b.string)
+    .map(sayFinger)
+    .filter(Boolean);
   const lines = [[...words, first].filter(Boolean).join(' '), ...others];
   const size = SIZES.smallFont;
   const at = x + (isStroked ? 9 : 0);

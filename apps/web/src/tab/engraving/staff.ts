@@ -141,7 +141,7 @@ function bentOf(item: EventItem, setUp: StaffSetUp): readonly (readonly BentPitc
 /** How far a key raises or lowers a letter. */
 function alterIn({ fifths }: Key, letter: string): number {
   if (fifths >= 0) return SHARPS.indexOf(letter) < fifths ? 1 : 0;
-  return [...SHARPS].reverse().indexOf(letter) < -fifths ? -1 : 0;
+  return SHARPS.length - 1 - SHARPS.indexOf(letter) < -fifths ? -1 : 0;
 }
 
 const LETTERS = 'CDEFGAB';

@@ -4,7 +4,7 @@ import { SHORTCUTS } from '../tab/index.ts';
 export type KeyLine = readonly [key: string, what: string];
 
 const EVERYWHERE: readonly KeyLine[] = [
-  ['?', 'these keys'],
+  ['?', 'help with this page'],
   ['/', 'search (teachers)'],
 ];
 

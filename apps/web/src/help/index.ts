@@ -1,0 +1,2 @@
+export { default as GuideLine } from './GuideLine.vue';
+export { default as HelpDialog } from './HelpDialog.vue';

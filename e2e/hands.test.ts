@@ -134,10 +134,10 @@ describe('where, with which strokes, and how hard', () => {
       .waitFor();
     await editor().press('Alt+p');
     await part('Strokes').getByText('alternate from up').waitFor();
-    const titles = () => page.locator('.foot h3').allInnerTexts();
+    const titles = () => page.locator('.foot h2').allInnerTexts();
     expect((await titles())[0]).toBe('Fingers and places');
     await editor().press('Alt+w');
-    await page.locator('.foot h3').first().getByText('Harmony').waitFor();
+    await page.locator('.foot h2').first().getByText('Harmony').waitFor();
   });
 
   test('what is new to the student comes with a drill', async () => {

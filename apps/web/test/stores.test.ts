@@ -75,6 +75,19 @@ describe('notices', () => {
     expect(undone).toBe(1);
   });
 
+  test('stay until they are left behind with their page; what can be taken back stays longer', () => {
+    openStudio({});
+    const notices = useNotices();
+    notices.say('Said on the way.');
+    notices.turnPage();
+    expect(notices.notice?.text).toBe('Said on the way.');
+    notices.turnPage();
+    expect(notices.notice).toBeNull();
+    notices.say('Done.', () => undefined);
+    for (const _ of ['one page', 'another']) notices.turnPage();
+    expect(notices.notice?.text).toBe('Done.');
+  });
+
   test('trouble while something is taken back is told, too', async () => {
     openStudio({});
     const notices = useNotices();

@@ -10,8 +10,8 @@ const KEPT: ReadonlySet<RouteName> = new Set<RouteName>([
   ...(['lessons', 'seriesList', 'series', 'seriesReport', 'homeNotes', 'requests', 'struck'] as const),
 ]);
 
-/** Asked for by itself, and no reason to ask somebody to sign in. */
-const QUIET: ReadonlySet<RouteName> = new Set<RouteName>(['counts', 'seeList']);
+/** Asked for by itself, and no reason to ask somebody to sign in: a book that is restored ends every session, and is waited for. */
+const QUIET: ReadonlySet<RouteName> = new Set<RouteName>(['counts', 'seeList', 'book']);
 
 /** The line to the studio: whose it is, and what is to be done when it is cut or a session has ended. */
 export interface Line {

@@ -11,7 +11,7 @@ import GuideLine from '../help/GuideLine.vue';
 import { useFresh } from './useFresh.ts';
 import { useRenewal } from './useRenewal.ts';
 import SignInAgain from './SignInAgain.vue';
-import SignOutDialog from './SignOutDialog.vue';
+import SignOutButton from './SignOutButton.vue';
 import { NotOpened } from '../ui/index.ts';
 
 const HelpDialog = defineAsyncComponent(() => import('../help/HelpDialog.vue'));
@@ -21,7 +21,9 @@ const notices = useNotices();
 const router = useRouter();
 const opened = usePage();
 router.afterEach((to, from) => {
-  if (to.path !== from.path) opened.begin();
+  if (to.path === from.path) return;
+  opened.begin();
+  notices.turnPage();
 });
 const route = useRoute();
 const { chosen: look, dark } = useLook();
@@ -122,23 +124,6 @@ useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error 
       notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () => window.location.reload());
   });
 });
-
-/** What of this device would be lost by signing out now. */
-const unsent = ref(0);
-
-/** Asks before anything is lost. */
-async function askToLeave(): Promise<void> {
-  unsent.value = await session.unsent();
-  if (unsent.value === 0) await leave();
-}
-
-async function leave(): Promise<void> {
-  unsent.value = 0;
-  await notices.tell(async () => {
-    await session.signOut();
-    await router.push({ name: 'sign-in' });
-  });
-}
 </script>
 
 <template>
@@ -188,7 +173,7 @@ async function leave(): Promise<void> {
             @click="look = dark ? 'light' : 'dark'"
           />
           <Button size="small" text label="Help" title="?" @click="isHelpShown = true" />
-          <Button size="small" text label="Sign out" @click="askToLeave" />
+          <SignOutButton />
         </div>
       </div>
     </header>
@@ -207,7 +192,6 @@ async function leave(): Promise<void> {
       <p v-if="session.me?.studio.demo" class="demo foot">The demo: everybody here is made up.</p>
     </main>
     <SignInAgain v-if="session.hasEnded" />
-    <SignOutDialog v-if="unsent > 0" :count="unsent" @leave="leave" @stay="unsent = 0" />
     <HelpDialog v-if="isHelpShown" v-model:open="isHelpShown" :page="route.name" />
     <div v-if="notices.notice" class="notice" role="status">
       <span>{{ notices.notice.text }}</span>

@@ -4,7 +4,7 @@ import { lickSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { FieldRow, useForm, vFirstField } from '../ui/index.ts';
 
 const props = defineProps<{ write: (body: LickBody) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
@@ -26,7 +26,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="lick" novalidate aria-label="A lick of your own" @submit.prevent="submit">
+  <form v-first-field class="lick" novalidate aria-label="A lick of your own" @submit.prevent="submit">
     <p class="soft">For nobody yet: no student, no clock, no tempo. Copy it for a student when it is asked for.</p>
     <FieldRow v-slot="{ id, invalid }" label="Name" :problem="problems['name'] ?? (trouble || undefined)">
       <InputText :id="id" v-model="fields.name" autofocus :invalid="invalid" :maxlength="SONG_LIMITS.phraseName" />

@@ -6,7 +6,7 @@ import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
 import { computed } from 'vue';
 import { withSchool } from '../schools/index.ts';
-import { FieldRow, useForm, TickBox } from '../ui/index.ts';
+import { FieldRow, useForm, vFirstField, TickBox } from '../ui/index.ts';
 import SchoolList from './SchoolList.vue';
 
 const props = defineProps<{ student: Student; studio: Schools; save: (change: StudentChange) => Promise<void> }>();
@@ -41,7 +41,13 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="guitar" novalidate :aria-label="`Guitar and hand of ${student.name}`" @submit.prevent="submit">
+  <form
+    v-first-field
+    class="guitar"
+    novalidate
+    :aria-label="`Guitar and hand of ${student.name}`"
+    @submit.prevent="submit"
+  >
     <FieldRow v-slot="{ id, invalid }" label="Frets" :problem="problems['guitar.frets']">
       <InputNumber
         v-model="fields.guitar.frets"

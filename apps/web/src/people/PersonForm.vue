@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import { FieldRow, useForm, TickBox } from '../ui/index.ts';
+import { FieldRow, useForm, vFirstField, TickBox } from '../ui/index.ts';
 
 const props = defineProps<{
   /** Whether teachers can be entered, too. */
@@ -37,7 +37,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="person" novalidate aria-label="Add a person" @submit.prevent="submit">
+  <form v-first-field class="person" novalidate aria-label="Add a person" @submit.prevent="submit">
     <FieldRow v-slot="{ labelId }" label="Role" :problem="problems['role']">
       <Select :model-value="fields.role" :options="roles" :aria-labelledby="labelId" @update:model-value="choose" />
     </FieldRow>

@@ -2,8 +2,9 @@
 import type { PlanPiece } from '@jam-ledger/contract';
 import type { Needs } from '@jam-ledger/core/pieces';
 import { useVirtualList } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { barOf, LANE, placeOf, type SongLane } from './planLane.ts';
+import { usePlanDrag } from './usePlanDrag.ts';
 import type { LineState } from './planEdits.ts';
 
 const props = defineProps<{
@@ -18,8 +19,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ choose: [id: string]; move: [id: string, to: number] }>();
 
-const dragged = ref<string>();
-const over = ref<number>();
 /** Rows beyond those that are to be seen which are there, too. Our choice. */
 const OVERSCAN = 12;
 // A plan may hold thousands of pieces; only the rows that are to be seen are on the page.
@@ -59,23 +58,19 @@ const lines = computed(() =>
   ),
 );
 
-function drop(): void {
-  const [id, to] = [dragged.value, over.value];
-  dragged.value = undefined;
-  over.value = undefined;
-  if (id !== undefined && to !== undefined) {
+const list = useTemplateRef<HTMLElement>('list');
+const { over, grab } = usePlanDrag(
+  (clientY) => {
+    if (!list.value) return undefined;
+    const below = clientY - list.value.getBoundingClientRect().top + first.value * LANE.row;
+    return Math.min(props.pieces.length, Math.max(0, Math.round(below / LANE.row)));
+  },
+  (id, to) => {
     const from = props.pieces.findIndex((piece) => piece.id === id);
     // Below its old place everything has moved up by one.
     if (from !== to && from !== to - 1) emit('move', id, to > from ? to - 1 : to);
-  }
-}
-
-function hover(event: DragEvent, index: number): void {
-  if (dragged.value === undefined || !(event.currentTarget instanceof HTMLElement)) return;
-  event.preventDefault();
-  const { top, height } = event.currentTarget.getBoundingClientRect();
-  over.value = event.clientY > top + height / 2 ? index + 1 : index;
-}
+  },
+);
 
 // The chosen row is brought into sight, by as little as it takes.
 watch(
@@ -142,11 +137,11 @@ function sayState({ id }: PlanPiece): string {
           <path v-for="{ key, path, strong } in lines" :key="key" :d="path" :class="{ strong }" />
         </svg>
         <ol
+          ref="list"
           class="quiet-list shown"
           :style="{ top: `${first * LANE.row}px` }"
           role="listbox"
           aria-label="Pieces in the order they are learned"
-          @dragend="drop"
         >
           <li
             v-for="{ data: piece, index } in rows"
@@ -166,13 +161,12 @@ function sayState({ id }: PlanPiece): string {
                 below: over === index + 1 && index === pieces.length - 1,
               },
             ]"
-            draggable="true"
             @click="emit('choose', piece.id)"
-            @dragstart="dragged = piece.id"
-            @dragover="hover($event, index)"
-            @drop.prevent="drop"
+            @pointerdown="grab($event, piece.id)"
           >
-            <span class="number">{{ index + 1 }}<span v-if="piece.fixed" title="put here by hand">•</span></span>
+            <span class="number" title="Drag it up or down"
+              >{{ index + 1 }}<span v-if="piece.fixed" title="put here by hand">•</span></span
+            >
             <span class="form">
               <span :class="['bar', piece.kind, lookOf(piece)]" :style="barOf(piece, lane)"></span>
             </span>
@@ -223,6 +217,7 @@ function sayState({ id }: PlanPiece): string {
   font-weight: 600;
 }
 .row {
+  user-select: none;
   height: var(--row);
   border-bottom: 1px solid var(--rule);
   cursor: grab;
@@ -242,6 +237,8 @@ function sayState({ id }: PlanPiece): string {
   box-shadow: inset 0 -2px 0 var(--cool);
 }
 .number {
+  cursor: grab;
+  touch-action: none;
   text-align: right;
   color: var(--ink-soft);
   font-size: 0.88rem;

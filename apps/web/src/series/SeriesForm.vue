@@ -7,7 +7,7 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import { FieldRow, dayText, useForm, TickBox, DayField, TimeField } from '../ui/index.ts';
+import { FieldRow, dayText, useForm, vFirstField, TickBox, DayField, TimeField } from '../ui/index.ts';
 
 const props = defineProps<{
   first: SeriesBody;
@@ -58,7 +58,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="series" novalidate aria-label="Series of lessons" @submit.prevent="submit">
+  <form v-first-field class="series" novalidate aria-label="Series of lessons" @submit.prevent="submit">
     <FieldRow v-slot="{ labelId }" label="Student" :problem="problems['studentId']">
       <Select
         v-model="fields.studentId"

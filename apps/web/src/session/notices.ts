@@ -10,23 +10,23 @@ export interface Notice {
   readonly label?: string;
 }
 
-/** How long a notice stays that only tells something, milliseconds. Our choice. */
-const NOTICE_MS = 12_000;
-
 /** Notices of things done and of trouble met. */
 export const useNotices = defineStore('notices', () => {
   const notice = ref<Notice | null>(null);
   let count = 0;
+  /** The notice that stood when the page was opened. */
+  let seen = 0;
 
+  /** Says something that was done; it stays until it is read: put away, followed by another, or left behind with its page. */
   function say(text: string, undo?: Notice['undo']): void {
     count += 1;
-    const id = count;
-    notice.value = { id, text, ...(undo && { undo }) };
-    // What can be taken back waits until it is, or is put away, or something else is said.
-    if (undo) return;
-    setTimeout(() => {
-      if (notice.value?.id === id) notice.value = null;
-    }, NOTICE_MS);
+    notice.value = { id: count, text, ...(undo && { undo }) };
+  }
+
+  /** Another page is opened: what only told something there is over, unless it was said on the way. */
+  function turnPage(): void {
+    if (notice.value && !notice.value.undo && notice.value.id === seen) notice.value = null;
+    seen = notice.value?.id ?? 0;
   }
 
   /** Says something that asks for something to be done; it stays until it is done or put away. */
@@ -50,5 +50,5 @@ export const useNotices = defineStore('notices', () => {
     if (undo) await tell(undo);
   }
 
-  return { notice, say, ask, tell, takeBack };
+  return { notice, say, ask, turnPage, tell, takeBack };
 });

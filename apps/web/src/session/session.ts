@@ -135,6 +135,7 @@ export const useSession = defineStore('session', () => {
   async function leave(): Promise<void> {
     await keptAnswers.forget().catch(() => undefined);
     drafts.forget();
+    stayOut();
     me.value = null;
   }
 

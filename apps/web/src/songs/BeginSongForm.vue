@@ -4,7 +4,7 @@ import { songBeginningSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
-import { FieldRow, useForm } from '../ui/index.ts';
+import { FieldRow, useForm, vFirstField } from '../ui/index.ts';
 
 const props = defineProps<{ students: readonly Student[]; begin: (body: SongBeginning) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
@@ -31,7 +31,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="begin" novalidate aria-label="A new song" @submit.prevent="submit">
+  <form v-first-field class="begin" novalidate aria-label="A new song" @submit.prevent="submit">
     <FieldRow v-slot="{ labelId, invalid }" label="For" :problem="problems['studentId'] && 'Choose a student.'">
       <Select
         v-model="fields.studentId"

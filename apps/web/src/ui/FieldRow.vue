@@ -1,15 +1,28 @@
 <script setup lang="ts">
-import { useId } from 'vue';
+import { onMounted, onUpdated, useId, useTemplateRef } from 'vue';
 
-defineProps<{ label: string; hint?: string; problem?: string | undefined }>();
+const props = defineProps<{ label: string; hint?: string; problem?: string | undefined }>();
 const id = useId();
+const row = useTemplateRef<HTMLElement>('row');
+
+/** The field in the slot is called by its label alone; hint and problem describe it. */
+function describe(): void {
+  const field = row.value?.querySelector(`[id="${id}"], [aria-labelledby="${id}-label"]`);
+  const said = [...(props.hint ? [`${id}-hint`] : []), ...(props.problem ? [`${id}-problem`] : [])];
+  if (said.length > 0) field?.setAttribute('aria-describedby', said.join(' '));
+  else field?.removeAttribute('aria-describedby');
+}
+onMounted(describe);
+onUpdated(describe);
 </script>
 
 <template>
-  <div class="field">
-    <label :id="`${id}-label`" :for="id"
-      >{{ label }}<span v-if="hint" class="soft hint"> {{ hint }}</span></label
-    >
+  <div ref="row" class="field">
+    <div class="head">
+      <label :id="`${id}-label`" :for="id">{{ label }}</label><span v-if="hint" :id="`${id}-hint`" class="soft hint">
+        {{ hint }}</span
+      >
+    </div>
     <slot :id="id" :invalid="problem !== undefined" :label-id="`${id}-label`" />
     <p v-if="problem" :id="`${id}-problem`" class="problem" role="alert">{{ problem }}</p>
   </div>
@@ -22,12 +35,13 @@ const id = useId();
   gap: 0.15rem;
   min-width: 0;
 }
-label {
-  font-weight: 600;
+.head {
   font-size: 0.92rem;
 }
+label {
+  font-weight: 600;
+}
 .hint {
-  font-weight: 400;
   margin-left: 0.4rem;
 }
 .problem {

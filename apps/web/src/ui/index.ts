@@ -17,4 +17,5 @@ export { token } from './tokens.ts';
 export { clockText, dayIn, dayText, daysBetween, isOver, momentText, readClock } from './useDays.ts';
 export { useDraft } from './useDraft.ts';
 export { useForm } from './useForm.ts';
+export { vFirstField } from './vFirstField.ts';
 export { usePageWidth } from './usePageWidth.ts';

@@ -9,7 +9,7 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { ref, toRefs } from 'vue';
-import { FieldRow, clockText, readClock, useDraft, useForm, TickBox } from '../../ui/index.ts';
+import { FieldRow, clockText, readClock, useDraft, useForm, vFirstField, TickBox } from '../../ui/index.ts';
 import { sectionBody } from '../song.ts';
 
 const props = defineProps<{
@@ -99,7 +99,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="section-form" novalidate aria-label="Section" @submit.prevent="submit">
+  <form v-first-field class="section-form" novalidate aria-label="Section" @submit.prevent="submit">
     <FieldRow v-slot="{ id, invalid }" label="Label" :problem="problems['label']">
       <InputText :id="id" v-model="fields.label" :invalid="invalid" :maxlength="SONG_LIMITS.label" autofocus />
     </FieldRow>

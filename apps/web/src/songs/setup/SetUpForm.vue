@@ -8,7 +8,7 @@ import InputNumber from 'primevue/inputnumber';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed, ref } from 'vue';
-import { FieldRow, clockText, readClock, useForm } from '../../ui/index.ts';
+import { FieldRow, clockText, readClock, useForm, vFirstField } from '../../ui/index.ts';
 import TempoRows from './TempoRows.vue';
 import PitchAdvice from './PitchAdvice.vue';
 import RigRows from './RigRows.vue';
@@ -65,7 +65,7 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form class="set-up" novalidate aria-label="Set-up" @submit.prevent="submit">
+  <form v-first-field class="set-up" novalidate aria-label="Set-up" @submit.prevent="submit">
     <FieldRow v-slot="{ id, invalid }" label="Song" class="wide" :problem="problems['title']">
       <InputText :id="id" v-model="fields.title" :invalid="invalid" :maxlength="SONG_LIMITS.title" />
     </FieldRow>

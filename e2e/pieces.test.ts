@@ -94,44 +94,6 @@ describe('the pieces of a song', () => {
     await kept();
   });
 
-  test('are moved by a finger on their handle; on the row it scrolls', async () => {
-    const touched = await stage.enter('mara', { viewport: { width: 820, height: 1300 }, hasTouch: true });
-    await touched.goto(page.url());
-    const names = touched.getByRole('option').locator('.name');
-    await names.first().waitFor();
-    const before = await names.allInnerTexts();
-    const cdp = await touched.context().newCDPSession(touched);
-    /** A finger from one row to above the first. */
-    const slide = async (part: string) => {
-      const from = await touched.getByRole('option').nth(2).locator(part).boundingBox();
-      const to = await touched.getByRole('option').nth(0).boundingBox();
-      if (!from || !to) throw new Error('the rows are not in sight');
-      const at = (y: number) => [{ x: from.x + from.width / 2, y }];
-      const start = from.y + from.height / 2;
-      await cdp.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(start) });
-      for (let step = 1; step <= 8; step += 1)
-        await cdp.send('Input.dispatchTouchEvent', {
-          type: 'touchMove',
-          touchPoints: at(start + ((to.y + 3 - start) * step) / 8),
-        });
-      await cdp.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-    };
-    await slide('.name');
-    expect(await names.allInnerTexts()).toEqual(before);
-    await slide('.number');
-    await touched.waitForFunction(
-      (third) => document.querySelector('[role=option] .name')?.textContent === third,
-      before[2],
-    );
-    await touched.getByRole('button', { name: 'Undo' }).first().click();
-    await touched.waitForFunction(
-      (first) => document.querySelector('[role=option] .name')?.textContent === first,
-      before[0],
-    );
-    await kept(touched);
-    await touched.context().close();
-  });
-
   test('a piece before what it needs is told to stand behind it', async () => {
     await row('Opening bend through Last word').click();
     const count = await rows().count();

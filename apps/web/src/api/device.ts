@@ -139,12 +139,6 @@ export const keptTakes = {
   },
   put: async (take: KeptTake) => void (await (await device()).put('takes', take)),
   remove: async (id: string) => (await device()).delete('takes', id),
-  /** Forgets all of somebody, as when they sign out. */
-  forget: async (personId: string) => {
-    const database = await device();
-    const all = await database.getAll('takes');
-    for (const { id } of all.filter((take) => take.personId === personId)) await database.delete('takes', id);
-  },
 } as const;
 
 /** The recordings of this device. @throws DOMException where the browser keeps nothing, or has no room left */

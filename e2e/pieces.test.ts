@@ -151,8 +151,8 @@ describe('the pieces of a song', () => {
   });
 
   test('targets follow a share of the song’s tempo', async () => {
-    await page.getByLabel(/^Target.*song/).fill('90');
-    await page.getByLabel(/^Target.*song/).blur();
+    await page.getByLabel('Targets', { exact: true }).fill('90');
+    await page.getByLabel('Targets', { exact: true }).blur();
     await row('Last word').getByText('→ 76').waitFor();
     await kept();
   });

@@ -49,7 +49,7 @@ function target(value: number | null): void {
       :says="SCHOOL_SAYS.raising"
       @update:model-value="raise"
     />
-    <FieldRow v-slot="{ id }" label="Target" hint="% of the song’s tempo">
+    <FieldRow v-slot="{ id }" label="Targets" hint="% of the song’s tempo">
       <InputNumber
         :model-value="plan.targetPercent"
         :input-id="id"

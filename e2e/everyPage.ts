@@ -65,13 +65,13 @@ async function inside(page: Page, name: (typeof INSIDE)['mara' | 'ines'][number]
   }
   if (name === 'report') {
     await page.goto('/home');
-    await page.getByRole('link', { name: 'How “Friday blues” goes' }).click();
+    await page.getByRole('link', { name: /^How “Friday blues/ }).click();
     await page.locator('.js-plotly-plot .bars').first().waitFor();
     return;
   }
   await page.goto('/practice');
   await page
-    .getByRole('link', { name: /^Opening bend into Answer/ })
+    .getByRole('link', { name: /^Opening bend .*into Answer/ })
     .first()
     .click();
   await page.locator('[data-ready="true"] svg').first().waitFor();

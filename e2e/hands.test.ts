@@ -122,7 +122,7 @@ describe('where, with which strokes, and how hard', () => {
     await strokes.getByRole('combobox').click();
     await page.getByRole('option', { name: 'alternate from down' }).click();
     await strokes.getByText('String changes: 0 outside, 1 inside.').waitFor();
-    await strokes.getByText('Begun the other way: 1 outside, 0 inside.').waitFor();
+    await strokes.getByText('Starting with the other stroke: 1 outside, 0 inside.').waitFor();
     await strokes.getByRole('button', { name: 'Write that' }).click();
     await reads('/8 5Du 7Dd 5Gu 7Gd');
   });

@@ -52,7 +52,7 @@ describe('people come and go', () => {
     guest = await (await stage.browser.newContext({ baseURL: stage.url, locale: 'en-GB' })).newPage();
     guest.setDefaultTimeout(15_000);
     await guest.goto(link);
-    await guest.getByText(/opens the book for you, to read along/).waitFor();
+    await guest.getByText(/invites you, to read along/).waitFor();
     await guest.getByLabel('Name').fill('una');
     await guest.getByLabel('Password').fill('short');
     await guest.getByRole('button', { name: 'Sign in' }).click();

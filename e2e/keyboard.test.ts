@@ -93,6 +93,91 @@ describe('by keyboard alone', () => {
   }, 60_000);
 });
 
+/** From any place of a page to where one needs to be it is no further than so many steps of Tab. */
+const NEAR = 12;
+
+describe('a teacher by keyboard alone', () => {
+  let page: Page;
+  beforeAll(async () => void (page = await enterByKeys('mara')));
+  afterAll(() => page.context().close());
+  const isIn = (selector: string) =>
+    page.waitForFunction((one) => document.activeElement?.matches(one) === true, selector);
+
+  test('goes from the desk to a song, and into its text with one key', async () => {
+    await tabTo(page, /^Songs$/);
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: 'Songs', level: 1 }).waitFor();
+    await tabTo(page, /^Slow Tide/, NEAR);
+    await page.keyboard.press('Enter');
+    await page.locator('[data-ready="true"] svg').first().waitFor();
+    await page.keyboard.press('Alt+j');
+    await isIn('.cm-content');
+  });
+
+  test('mends the first remark from the text, and goes on in the text', async () => {
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type(' 5G p9', { delay: 20 });
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Fix the first remark/ }).waitFor();
+    expect(await tabTo(page, /^Fix the first remark/, NEAR)).toBeLessThanOrEqual(NEAR);
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector('.cm-content')?.textContent.endsWith('5G h9'));
+    await isIn('.cm-content');
+  });
+
+  test('begins a phrase from the text, types it, assigns it, and adds the next', async () => {
+    expect(await tabTo(page, /^New phrase$/, NEAR)).toBeLessThanOrEqual(NEAR);
+    await page.keyboard.press('Enter');
+    await page.getByText('The tab appears here as you type.').waitFor();
+    await isIn('.cm-content');
+    await page.keyboard.type(':Am /8 5G 7G 5B 7B', { delay: 20 });
+    await page.keyboard.press('Escape');
+    await page.getByRole('status').filter({ hasText: 'saved' }).first().waitFor();
+    expect(await tabTo(page, /^Assign to Ines$/, NEAR)).toBeLessThanOrEqual(NEAR);
+    await page.keyboard.press('Enter');
+    await isIn('form.assign input');
+    await page.keyboard.press('Enter');
+    await page.getByText(/is assigned to Ines Harrowmere/).waitFor();
+    await page.keyboard.press('Alt+n');
+    await page.getByText('The tab appears here as you type.').waitFor();
+    await isIn('.cm-content');
+  });
+
+  test('opens the set-up, leaves it, and has the keyboard where it was', async () => {
+    await page.evaluate(() => document.getElementById('page')?.focus());
+    await tabTo(page, /^Set up/, 2 * NEAR);
+    await page.keyboard.press('Enter');
+    await page.getByRole('form', { name: 'Set-up' }).waitFor();
+    await isIn('form *');
+    await page.getByRole('form', { name: 'Set-up' }).getByRole('button', { name: 'Cancel' }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByRole('form', { name: 'Set-up' }).waitFor({ state: 'detached' });
+    expect(await focused(page)).toMatch(/^Set up/);
+  });
+
+  test('posts an entry in a lesson', async () => {
+    await page.goto('/lesson');
+    await page.getByRole('combobox', { name: 'Student' }).waitFor();
+    await tabTo(page, /^Student$|^Ines Harrowmere/, 2 * NEAR);
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.type('Ines');
+    await page.keyboard.press('Enter');
+    await page.getByRole('region', { name: 'Hearing list' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.evaluate(() => document.getElementById('page')?.focus());
+    await page.keyboard.press('c');
+    await page.getByText(/clean is posted in ink/).waitFor();
+  });
+});
+
+test('nothing moves where the device asks for calm', async () => {
+  const page = await stage.enter('mara', { reducedMotion: 'reduce' });
+  await page.keyboard.press('?');
+  await page.getByRole('dialog', { name: 'Help with this page' }).waitFor();
+  expect(await page.evaluate(() => document.getAnimations().length)).toBe(0);
+  await page.context().close();
+});
+
 describe('the first steps', () => {
   const guide = (page: Page) => page.getByRole('region', { name: 'First steps' });
 

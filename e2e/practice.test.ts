@@ -42,7 +42,7 @@ describe('the ledger', () => {
     expect(await rows.allInnerTexts()).toEqual(['Climb to the top']);
     await page.getByText('1 of 4 rows').waitFor();
     await choose(page, 'Standing', 'slipping');
-    await page.getByText('No row is like that.').waitFor();
+    await page.getByText('No row matches.').waitFor();
     await page.getByRole('button', { name: 'Show all' }).click();
     await choose(page, 'Pieces', 'joins');
     expect(await rows.allInnerTexts()).toEqual(['Opening bend into Answer']);

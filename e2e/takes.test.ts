@@ -85,7 +85,7 @@ describe('a take', () => {
     const spots = page.getByRole('list', { name: 'Where to work' }).getByRole('listitem');
     const place = /^(Bar \d+, beat \d+)/.exec(await spots.first().innerText())?.[1] ?? 'none';
     await spots.first().getByRole('button', { name: 'Loop this' }).click();
-    await page.getByText(new RegExp(`Round and round: .*${place.toLowerCase()}`)).waitFor();
+    await page.getByText(new RegExp(`Loop: .*${place.toLowerCase()}`)).waitFor();
     await page.getByRole('button', { name: 'the whole' }).click();
   });
 

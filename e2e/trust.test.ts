@@ -123,7 +123,7 @@ describe('a page that is opened while the studio cannot be reached', () => {
     const page = await context.newPage();
     await cut(page);
     await page.goto('/practice');
-    await page.getByRole('heading', { name: 'The book is not open yet' }).waitFor();
+    await page.getByRole('heading', { name: 'Jam Ledger cannot open yet' }).waitFor();
     await page.getByText('The studio cannot be reached just now.').waitFor();
     await page.unroute('**/api/session');
     // No key is pressed: it tries by itself.
@@ -172,7 +172,7 @@ test('a loop of one beat moves no ladder, and stands as what it is', async () =>
   await page.getByRole('button', { name: 'Clean', exact: true }).click();
   await page.getByText(/140, clean is posted in pencil, as a loop/).waitFor();
   await page.getByText('140 (a loop), clean').waitFor();
-  await page.getByText(/bar 1, beat 1; moves no ladder/).waitFor();
+  await page.getByText(/bar 1, beat 1; does not move the ladder/).waitFor();
   expect(await step()).toBe(before);
   await page.context().close();
 });

@@ -23,7 +23,7 @@ describe('an address that nothing has', () => {
     const page = await stage.enter(who);
     await page.goto(path);
     await page.getByRole('heading', { name: /^There is (nothing here|no such page)$/ }).waitFor();
-    await page.getByRole('link', { name: who === 'mara' ? 'To the desk' : 'To your first page' }).click();
+    await page.getByRole('link', { name: who === 'mara' ? 'To the desk' : 'Go to your first page' }).click();
     await page.getByRole('heading', { name: who === 'mara' ? 'Desk' : 'Practice', level: 1 }).waitFor();
     expect(await page.getByRole('heading', { name: /^There is/ }).count()).toBe(0);
     await page.context().close();

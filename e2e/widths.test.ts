@@ -1,4 +1,5 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import pg from 'pg';
 import type { Page } from 'playwright-core';
 import { onEveryPage, ROLES } from './everyPage.ts';
 import { openStage, type Stage } from './stage.ts';
@@ -6,6 +7,19 @@ import { openStage, type Stage } from './stage.ts';
 let stage: Stage;
 beforeAll(async () => void (stage = await openStage()));
 afterAll(() => stage.close());
+
+/** Whatever people give a name to, and the most letters that the book takes. */
+const NAMED = [
+  ['people', 'name', 120],
+  ['studios', 'name', 120],
+  ['requests', 'title', 120],
+  ['requests', 'whose', 120],
+  ['transcriptions', 'title', 120],
+  ['transcriptions', 'whose', 120],
+  ['sections', 'label', 24],
+  ['phrases', 'name', 80],
+  ['series', 'title', 120],
+] as const;
 
 /** What reaches over the right edge of the page, the widest first; what scrolls inside a frame of its own does not. */
 function overflow(page: Page): Promise<readonly string[]> {
@@ -35,3 +49,25 @@ test.each(ROLES.flatMap((who) => [360, 640].map((width) => [who, width] as const
   },
   180_000,
 );
+
+describe('the longest names', () => {
+  let long: Stage;
+  beforeAll(async () => {
+    long = await openStage();
+    const db = new pg.Client({ connectionString: long.databaseUrl });
+    await db.connect();
+    // One word without a blank to be broken at.
+    for (const [table, column, letters] of NAMED)
+      await db.query(`UPDATE ${table} SET ${column} = rpad(${column} || ' ', ${letters}, 'Halyardwinch')`);
+    await db.end();
+  });
+  afterAll(() => long.close());
+
+  test.each(['mara', 'ines', 'odile'] as const)('break in every page of %s', async (who) => {
+    const page = await long.enter(who, { viewport: { width: 390, height: 800 } });
+    const wide: [string, readonly string[]][] = [];
+    await onEveryPage(page, who, async (name) => void wide.push([name, await overflow(page)]));
+    expect(wide.filter(([, over]) => over.length > 0)).toEqual([]);
+    await page.context().close();
+  }, 180_000);
+});

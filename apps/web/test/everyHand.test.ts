@@ -136,7 +136,7 @@ test('an address where nothing stands says so, and leads on', async () => {
   });
   await router.push('/songz/12');
   const page = show(NotFoundPage, {}, [router]);
-  expect(words(page)).toContain('Nothing stands at /songz/12');
+  expect(words(page)).toContain('There is nothing at /songz/12');
   expect(page.get('a').attributes('href')).toBe('/');
 });
 

@@ -5,6 +5,7 @@ import Button from 'primevue/button';
 import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isForPage, useLook, useNotices, usePage, useSession } from '../session/index.ts';
+import NoticeBar from './NoticeBar.vue';
 import PageTrouble from './PageTrouble.vue';
 import { titleOf } from './pageTitles.ts';
 import GuideLine from '../help/GuideLine.vue';
@@ -193,17 +194,7 @@ useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error 
     </main>
     <SignInAgain v-if="session.hasEnded" />
     <HelpDialog v-if="isHelpShown" v-model:open="isHelpShown" :page="route.name" />
-    <div v-if="notices.notice" class="notice" role="status">
-      <span>{{ notices.notice.text }}</span>
-      <Button
-        v-if="notices.notice.undo"
-        size="small"
-        :label="notices.notice.label ?? 'Undo'"
-        outlined
-        @click="notices.takeBack()"
-      />
-      <Button size="small" text icon="pi pi-times" aria-label="Dismiss" @click="notices.notice = null" />
-    </div>
+    <NoticeBar />
   </div>
 </template>
 
@@ -309,20 +300,6 @@ main:focus {
 main {
   padding: 1.2rem 1.6rem 4rem;
   min-width: 0;
-}
-.notice {
-  position: fixed;
-  inset: auto auto 1rem 50%;
-  transform: translateX(-50%);
-  display: flex;
-  gap: 0.8rem;
-  align-items: center;
-  background: var(--page);
-  border: 1px solid var(--ink);
-  padding: 0.4rem 0.5rem 0.4rem 1rem;
-  width: max-content;
-  max-width: calc(100vw - 2rem);
-  z-index: 20;
 }
 .menu {
   display: none;

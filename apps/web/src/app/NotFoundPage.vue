@@ -9,10 +9,10 @@ const session = useSession();
 <template>
   <h1>There is no such page</h1>
   <p>
-    Nothing stands at <code>{{ route.path }}</code>. The address may be mistyped, or what stood there was removed.
+    There is nothing at <code>{{ route.path }}</code>. The address may be mistyped, or the page was removed.
   </p>
   <p>
-    <RouterLink to="/">{{ session.isTeacher ? 'To the desk' : 'To your first page' }}</RouterLink>
+    <RouterLink to="/">{{ session.isTeacher ? 'To the desk' : 'Go to your first page' }}</RouterLink>
     <template v-if="session.isTeacher"> · <RouterLink :to="{ name: 'search' }">Search</RouterLink></template>
   </p>
 </template>

@@ -7,7 +7,7 @@ import { useSession, type PageTrouble } from '../session/index.ts';
 const props = defineProps<{ trouble: PageTrouble }>();
 const session = useSession();
 const isTrying = ref(false);
-const first = computed(() => (session.isTeacher ? 'To the desk' : 'To your first page'));
+const first = computed(() => (session.isTeacher ? 'To the desk' : 'Go to your first page'));
 
 async function again(): Promise<void> {
   isTrying.value = true;
@@ -21,7 +21,7 @@ async function again(): Promise<void> {
     <h1>{{ trouble.isGone ? 'There is nothing here' : 'This page could not be opened' }}</h1>
     <p>{{ trouble.why }}</p>
     <p v-if="trouble.isGone" class="soft">
-      It may have been removed, or it belongs to somebody whose things you do not see. The address may be mistyped, too.
+      It may have been removed, or it is not yours to see. The address may be mistyped, too.
     </p>
     <p v-else class="soft">Nothing is lost.</p>
     <p class="ways">

@@ -57,7 +57,7 @@ function go(): void {
   <p v-if="found === undefined" class="soft">
     People, requests, songs, sections, phrases and their shorthand, series, notes, remarks and summaries of lessons.
   </p>
-  <p v-else-if="found.length === 0" class="soft" role="status">Nothing has these words.</p>
+  <p v-else-if="found.length === 0" class="soft" role="status">Nothing was found for these words.</p>
   <ol v-else class="quiet-list" aria-label="Found">
     <li v-for="(one, index) in found" :key="`${one.kind} ${one.id}`" :class="{ chosen: index === chosen }">
       <span class="soft">{{ one.kind }}</span>

@@ -23,7 +23,7 @@ const emit = defineEmits<{ leave: []; stay: [] }>();
     </p>
     <footer>
       <Button label="Stay signed in" autofocus @click="emit('stay')" />
-      <Button text severity="danger" label="Sign out all the same" @click="emit('leave')" />
+      <Button text severity="danger" label="Sign out anyway" @click="emit('leave')" />
     </footer>
   </Dialog>
 </template>

@@ -14,7 +14,7 @@ const STEPS = [
 <template>
   <section aria-label="The first day">
     <h2>The first day</h2>
-    <p class="soft">An empty book. This is how it fills:</p>
+    <p class="soft">An empty book. This is how to fill it:</p>
     <ol>
       <li v-for="{ to, what, why } in STEPS" :key="what">
         <RouterLink :to="{ name: to }">{{ what }}</RouterLink> <span class="soft">{{ why }}</span>

@@ -77,7 +77,11 @@ onMounted(() => {
       <Button v-if="at < SHORTHAND_STEPS.length - 1" type="submit" size="small" label="Next" :disabled="!isRight" />
     </p>
     <p v-if="isRight" class="right" role="status">
-      {{ at < SHORTHAND_STEPS.length - 1 ? 'That is it. Press Enter for the next.' : 'That is it, and that is all.' }}
+      {{
+        at < SHORTHAND_STEPS.length - 1
+          ? 'That is it. Press Enter for the next.'
+          : 'That is it. You know the shorthand.'
+      }}
     </p>
   </form>
   <h2 id="rules">The rule behind every remark</h2>

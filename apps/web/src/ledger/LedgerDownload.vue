@@ -70,7 +70,7 @@ async function accept(): Promise<void> {
       :label="`Enter ${found.entries.length === 1 ? 'one result' : `${found.entries.length} results`} in ink`"
       @click="accept"
     />
-    <p v-else>Nothing is entered while a line is wrong.</p>
+    <p v-else>Nothing is added while a line is wrong.</p>
     <Button size="small" text severity="secondary" label="Cancel" @click="found = undefined" />
   </div>
   <template v-else>

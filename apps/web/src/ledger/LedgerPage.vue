@@ -10,7 +10,7 @@ import { isForPage, useLook, useNotices, usePage, usePageAbout, useSession } fro
 import { sayExpected } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
 import { WaitingLine, sayPart } from '../playing/index.ts';
-import { dayText } from '../ui/index.ts';
+import { dayText, LineButton } from '../ui/index.ts';
 import { StruckButton } from '../struck/index.ts';
 import LedgerDownload from './LedgerDownload.vue';
 import LedgerFilters from './LedgerFilters.vue';
@@ -90,13 +90,10 @@ async function bring(entries: readonly OldEntry[]): Promise<void> {
   await notices.tell(async () => {
     const undo = await store.bring(entries);
     await load();
-    notices.say(
-      entries.length === 1 ? 'One result is entered.' : `${entries.length} results are entered.`,
-      async () => {
-        await undo();
-        await load();
-      },
-    );
+    notices.say(entries.length === 1 ? 'One result is added.' : `${entries.length} results are added.`, async () => {
+      await undo();
+      await load();
+    });
   });
 }
 
@@ -135,14 +132,14 @@ onKeyStroke(['p', '<', '>'], (event) => {
     />
   </header>
   <WaitingLine :waiting="store.waiting" @send="notices.tell(() => store.flush().then(load))" />
-  <p v-if="session.isTeacher && students.length === 0" class="soft">No student is entered yet.</p>
+  <p v-if="session.isTeacher && students.length === 0" class="soft">There are no students yet.</p>
   <p v-else-if="store.ledger && store.pieces.length === 0" class="soft empty">
     {{
       session.isTeacher
         ? 'Nothing is assigned yet. Open a song, write a phrase and assign it.'
         : session.isStudent
           ? 'Nothing is assigned to you yet; your teacher does that from the song desk.'
-          : 'Nothing is assigned yet; what the teacher gives will stand here.'
+          : 'Nothing is assigned yet; what the teacher assigns will appear here.'
     }}
   </p>
   <template v-else-if="store.ledger">
@@ -175,7 +172,7 @@ onKeyStroke(['p', '<', '>'], (event) => {
       </span>
     </div>
     <p v-if="shown.length === 0" class="soft">
-      No row is like that. <Button size="small" text label="Show all" @click="filter = ALL_ROWS" />
+      No row matches. <Button size="small" text label="Show all" @click="filter = ALL_ROWS" />
     </p>
     <LedgerTable v-else :ledger="store.ledger" :pieces="shown" @open="show" />
   </template>
@@ -197,14 +194,13 @@ onKeyStroke(['p', '<', '>'], (event) => {
             >{{ entry.bpm }}{{ sayPart(entry) }}, {{ entry.outcome === 'clean' ? 'clean' : 'not yet' }}</span
           >
           <span class="soft who">{{ dayText(entry.day) }}, {{ entry.postedBy.name }}</span>
-          <button
+          <LineButton
             v-if="!entry.struck && entry.postedBy.id === session.me?.id"
-            type="button"
             class="strike"
             @click="strike(entry)"
           >
             strike out
-          </button>
+          </LineButton>
         </li>
       </ul>
       <RouterLink :to="{ name: 'piece', params: { id: open.id } }">Open it for practice</RouterLink>
@@ -224,6 +220,8 @@ onKeyStroke(['p', '<', '>'], (event) => {
   display: inline-flex;
   gap: 0.5rem;
   align-items: center;
+  min-width: 0;
+  max-width: 100%;
 }
 .key {
   margin-left: auto;
@@ -257,8 +255,6 @@ onKeyStroke(['p', '<', '>'], (event) => {
   text-decoration: line-through;
 }
 .strike {
-  all: unset;
-  cursor: pointer;
   color: var(--warm);
   white-space: nowrap;
   font-size: 0.85rem;
@@ -269,9 +265,6 @@ onKeyStroke(['p', '<', '>'], (event) => {
 .who {
   flex: 1;
   font-size: 0.9rem;
-}
-.strike:focus-visible {
-  outline: 2px solid var(--focus);
 }
 @media (max-width: 820px) {
   .detail {

@@ -2,7 +2,7 @@
 import type { LedgerPiece } from '@jam-ledger/contract';
 import type { Agenda } from '@jam-ledger/core/series';
 import { computed } from 'vue';
-import { ShareBar } from '../ui/index.ts';
+import { ShareBar, LineButton } from '../ui/index.ts';
 
 const props = defineProps<{ agenda: Agenda; pieces: readonly LedgerPiece[]; chosen: string | undefined }>();
 const emit = defineEmits<{ choose: [id: string] }>();
@@ -35,7 +35,7 @@ function lastLine({ cells }: LedgerPiece): string {
   <ol class="agenda quiet-list" aria-label="To hear">
     <li v-for="({ piece, item }, index) in rows" :key="piece.id" :class="{ chosen: piece.id === chosen }">
       <h2 v-if="headOf(index)">{{ headOf(index) }}</h2>
-      <button type="button" :aria-pressed="piece.id === chosen" @click="emit('choose', piece.id)">
+      <LineButton :aria-pressed="piece.id === chosen" @click="emit('choose', piece.id)">
         <span class="name"
           ><strong>{{ piece.phrase.name }}</strong
           ><span v-if="item" class="minutes">{{ item.minutes }} min</span></span
@@ -43,7 +43,7 @@ function lastLine({ cells }: LedgerPiece): string {
         <span class="soft">{{ piece.section.label }}, {{ piece.song.title }}</span>
         <span>{{ lastLine(piece) }}</span>
         <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
-      </button>
+      </LineButton>
     </li>
   </ol>
 </template>
@@ -59,17 +59,11 @@ h2 {
   color: var(--ink-soft);
 }
 button {
-  all: unset;
-  box-sizing: border-box;
   width: 100%;
-  cursor: pointer;
   padding: 0.4rem 0.6rem;
   display: flex;
   flex-direction: column;
   align-items: flex-start;
-}
-button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .chosen button {
   background: var(--warm-wash);

@@ -4,6 +4,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { ref, useTemplateRef } from 'vue';
 import type { InspectedPoint } from './useHearing.ts';
+import { LineButton } from '../ui/index.ts';
 
 const props = defineProps<{ points: readonly InspectedPoint[]; chosen: number }>();
 const emit = defineEmits<{ choose: [index: number]; right: []; remark: [text: string] }>();
@@ -38,8 +39,7 @@ function saysOf({ heard }: InspectedPoint): string {
     <template v-else>
       <ol class="quiet-list">
         <li v-for="(one, index) in points" :key="`${one.point.at} ${one.point.kind} ${one.point.says}`">
-          <button
-            type="button"
+          <LineButton
             :class="['point', { chosen: index === props.chosen }]"
             :aria-pressed="index === props.chosen"
             @click="emit('choose', index)"
@@ -49,7 +49,7 @@ function saysOf({ heard }: InspectedPoint): string {
               ><span class="soft">{{ one.point.place }}</span> {{ one.point.says }}
               <em v-if="one.heard?.remark">{{ one.heard.remark }}</em></span
             >
-          </button>
+          </LineButton>
         </li>
       </ol>
       <form class="row" @submit.prevent="keep">
@@ -74,12 +74,9 @@ ol {
   overflow-y: auto;
 }
 .point {
-  all: unset;
-  box-sizing: border-box;
   display: grid;
   grid-template-columns: 1.3rem minmax(0, 1fr);
   width: 100%;
-  cursor: pointer;
   padding: 0.15rem 0.4rem;
 }
 .point:focus-visible {

@@ -200,7 +200,7 @@ useEventListener('keydown', (event) => {
       />
     </span>
   </header>
-  <p v-if="students?.length === 0" class="soft">No student is entered yet.</p>
+  <p v-if="students?.length === 0" class="soft">There are no students yet.</p>
   <LessonSummary
     v-else-if="summing && held"
     :inked="summary.day.value === today ? inked : undefined"

@@ -150,7 +150,7 @@ const says = computed(() => {
   <p v-if="found && found.licks.length === 0" class="soft">
     {{
       isAsked
-        ? 'Nothing in the studio is like that. Leave something out, or look on any strings.'
+        ? 'Nothing in the studio matches. Leave something out, or look on any strings.'
         : 'No phrase is written yet; begin one on the song desk.'
     }}
   </p>

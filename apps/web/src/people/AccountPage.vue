@@ -26,7 +26,7 @@ function leaveAll(): Promise<void> {
 async function submit(): Promise<void> {
   if (!(await send(async (body) => void (await session.changePassword(body))))) return;
   fill(EMPTY);
-  notices.say('The new password holds. Everywhere else you are signed out.');
+  notices.say('Your password is changed. You are signed out everywhere else.');
 }
 </script>
 
@@ -55,7 +55,10 @@ async function submit(): Promise<void> {
   </section>
   <section aria-label="Your devices">
     <h2>Your devices</h2>
-    <p class="soft">Lost a phone, or signed in on a computer of somebody else? You sign in anew on each, here too.</p>
+    <p class="soft">
+      Lost a phone, or signed in on a computer of somebody else? You will have to sign in again on each of them, this
+      one too.
+    </p>
     <Button outlined severity="secondary" label="Sign out everywhere" @click="leaveAll" />
   </section>
 </template>

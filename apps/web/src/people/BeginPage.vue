@@ -59,8 +59,8 @@ async function submit(): Promise<void> {
     </template>
     <template v-else-if="beginning">
       <p v-if="beginning.demo" class="soft">
-        It takes the place of the demo studio: everything in the demo goes, and whoever is signed in there is signed
-        out.
+        It takes the place of the demo studio: everything in the demo is removed, and everybody signed in there is
+        signed out.
       </p>
       <FieldRow
         v-if="!hadKey || problems['key']"

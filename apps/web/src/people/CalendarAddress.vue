@@ -27,11 +27,11 @@ async function copy(): Promise<void> {
   <section class="calendar" aria-label="Lessons in your calendar">
     <h2>Lessons in your calendar</h2>
     <p class="soft">
-      A secret address that your calendar asks for your lessons: when and where, no names and no notes. Whoever has it
-      can read them; end it when it got about.
+      A secret address that your calendar asks for your lessons: when and where, no names and no notes. Anyone who has
+      it can read them; end it if it gets out.
     </p>
     <template v-if="address">
-      <p>This address is shown once; put it into your calendar now.</p>
+      <p>This address is shown only once; paste it into your calendar now.</p>
       <p class="address">
         <InputText
           :model-value="address"

@@ -26,7 +26,7 @@ const { fields, problems, trouble, busy, send, giveUp } = useForm(
 const reach = computed(() => {
   const { spanFrets } = fields.guitar;
   const mm = reachOfHand(fields.guitar);
-  return spanFrets === null ? `nobody asked; ${mm} mm is taken` : `5 to ${5 + spanFrets} is ${Math.round(mm)} mm`;
+  return spanFrets === null ? `not asked yet; ${mm} mm is assumed` : `5 to ${5 + spanFrets} is ${Math.round(mm)} mm`;
 });
 
 function done(): void {
@@ -82,7 +82,7 @@ async function submit(): Promise<void> {
     </div>
     <FieldRow
       v-slot="{ id, invalid }"
-      label="First finger at fret 5: how many frets further does the fourth reach in comfort?"
+      label="With the first finger at fret 5, how many frets further can the fourth comfortably reach?"
       :hint="reach"
       class="wide"
       :problem="problems['guitar.spanFrets']"

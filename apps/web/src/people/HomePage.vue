@@ -24,7 +24,7 @@ onMounted(() => page.open(async () => (home.value = await people.home())));
   <div class="columns">
     <section aria-label="To come">
       <h2>To come</h2>
-      <p v-if="lessons?.length === 0" class="soft">No lesson is entered for the next {{ HOME_DAYS }} days.</p>
+      <p v-if="lessons?.length === 0" class="soft">There is no lesson in the next {{ HOME_DAYS }} days.</p>
       <ol class="quiet-list">
         <li v-for="lesson in lessons ?? []" :key="lesson.id">
           <strong>{{ lesson.day === today ? 'today' : dayText(lesson.day) }}, {{ lesson.time }}</strong>
@@ -40,7 +40,7 @@ onMounted(() => page.open(async () => (home.value = await people.home())));
     </section>
     <section aria-label="Taken home">
       <h2>Taken home</h2>
-      <p v-if="lessons && notes.length === 0" class="soft">What comes out of a lesson will stand here.</p>
+      <p v-if="lessons && notes.length === 0" class="soft">What comes out of a lesson will appear here.</p>
       <article v-for="note in notes" :key="`${note.day} ${note.student.id}`">
         <h3>
           {{ dayText(note.day) }}<span v-if="isNamed" class="soft"> {{ note.student.name }}</span>

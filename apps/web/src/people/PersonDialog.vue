@@ -86,7 +86,7 @@ async function submit(): Promise<void> {
       <FieldRow
         v-if="person.role === 'guardian'"
         v-slot="{ labelId, invalid }"
-        label="Reads the pages of"
+        label="Can read the pages of"
         :problem="problems['wards']"
       >
         <MultiSelect

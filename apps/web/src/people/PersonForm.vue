@@ -45,7 +45,7 @@ async function submit(): Promise<void> {
       <InputText :id="id" v-model="fields.name" :invalid="invalid" :maxlength="PEOPLE_LIMITS.name" autofocus />
     </FieldRow>
     <fieldset v-if="fields.role === 'guardian'">
-      <legend>Reads the pages of</legend>
+      <legend>Can read the pages of</legend>
       <TickBox
         v-for="student in students"
         :key="student.id"

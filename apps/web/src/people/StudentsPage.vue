@@ -2,8 +2,10 @@
 import type { Student, StudentChange } from '@jam-ledger/contract';
 import { reachOfSpan } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import { storeToRefs } from 'pinia';
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import GuitarForm from './GuitarForm.vue';
 import StudentsTable from './StudentsTable.vue';
@@ -15,6 +17,7 @@ const notices = useNotices();
 const store = useStudents();
 const { students, studio } = storeToRefs(store);
 const open = ref<string>();
+const expanded = computed(() => (open.value === undefined ? {} : { [open.value]: true }));
 onMounted(() => page.open(store.open));
 
 async function keep(student: Student, change: StudentChange): Promise<void> {
@@ -25,7 +28,7 @@ async function keep(student: Student, change: StudentChange): Promise<void> {
 function enterAll(names: readonly string[]): Promise<void> {
   return notices.tell(async () => {
     const undo = await store.enterAll(names);
-    notices.say(names.length === 1 ? 'One student is entered.' : `${names.length} students are entered.`, undo);
+    notices.say(names.length === 1 ? 'One student is added.' : `${names.length} students are added.`, undo);
   });
 }
 
@@ -50,80 +53,64 @@ function saySchools({ schools }: Student): string {
 <template>
   <h1>Students</h1>
   <p v-if="students?.length === 0" class="soft">The studio has no students yet.</p>
-  <div v-else-if="students && studio" class="frame">
-    <table class="students">
-      <thead>
-        <tr>
-          <th scope="col">Student</th>
-          <th scope="col">Guitar</th>
-          <th scope="col">Reach</th>
-          <th scope="col">Taught</th>
-          <th scope="col"><span class="unseen">Change</span></th>
-        </tr>
-      </thead>
-      <tbody v-for="student in students" :key="student.id">
-        <tr>
-          <th scope="row">{{ student.name }}</th>
-          <td>{{ sayGuitar(student) }}</td>
-          <td>{{ sayHand(student) }}</td>
-          <td>{{ saySchools(student) }}</td>
-          <td>
-            <Button
-              size="small"
-              text
-              label="Change"
-              :aria-label="`Change guitar and hand of ${student.name}`"
-              :aria-expanded="open === student.id"
-              @click="open = open === student.id ? undefined : student.id"
-            />
-          </td>
-        </tr>
-        <tr v-if="open === student.id">
-          <td colspan="5">
-            <GuitarForm
-              :key="student.version"
-              :student="student"
-              :studio="studio"
-              :save="(change) => keep(student, change)"
-              @done="open = undefined"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <DataTable
+    v-else-if="students && studio"
+    :expanded-rows="expanded"
+    :value="[...students]"
+    data-key="id"
+    size="small"
+    scrollable
+    class="students"
+    :table-props="{ 'aria-label': 'Students' }"
+  >
+    <Column header="Student" class="name" field="name" :pt="{ bodyCell: { role: 'rowheader' } }" />
+    <Column header="Guitar">
+      <template #body="{ data }: { data: Student }">{{ sayGuitar(data) }}</template>
+    </Column>
+    <Column header="Reach">
+      <template #body="{ data }: { data: Student }">{{ sayHand(data) }}</template>
+    </Column>
+    <Column header="Taught">
+      <template #body="{ data }: { data: Student }">{{ saySchools(data) }}</template>
+    </Column>
+    <Column>
+      <template #header><span class="unseen">Change</span></template>
+      <template #body="{ data }: { data: Student }">
+        <Button
+          size="small"
+          text
+          label="Change"
+          :aria-label="`Change guitar and hand of ${data.name}`"
+          :aria-expanded="open === data.id"
+          @click="open = open === data.id ? undefined : data.id"
+        />
+      </template>
+    </Column>
+    <template #expansion="{ data }: { data: Student }">
+      <GuitarForm
+        :key="data.version"
+        :student="data"
+        :studio="studio"
+        :save="(change) => keep(data, change)"
+        @done="open = undefined"
+      />
+    </template>
+  </DataTable>
   <StudentsTable v-if="students" :students="students" :enter="enterAll" />
   <p v-if="studio" class="soft below">
-    How the studio teaches where nobody is taught otherwise stands under
+    How the studio teaches, unless a student is taught otherwise, is set under
     <RouterLink :to="{ name: 'studio' }">Studio</RouterLink>.
   </p>
 </template>
 
 <style scoped>
-.frame {
-  overflow-x: auto;
-}
 .students {
   margin-top: 0.8rem;
-  border-collapse: collapse;
-  width: min(64rem, 100%);
+  max-width: 64rem;
 }
-th {
-  text-align: left;
-}
-thead th {
-  border-bottom: 2px solid var(--ink);
-}
-td,
-th {
-  padding: 0.4rem 1rem 0.4rem 0;
-}
-tbody tr:first-child td,
-tbody tr:first-child th {
-  border-top: 1px solid var(--rule);
-}
-thead th {
-  padding-bottom: 0.3rem;
+.students :deep(.name) {
+  font-weight: 600;
+  overflow-wrap: anywhere;
 }
 .unseen {
   position: absolute;

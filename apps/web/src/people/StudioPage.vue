@@ -181,7 +181,7 @@ function takeBack(person: Person): Promise<void> {
     />
     <div v-if="leaving" class="slip" role="alertdialog" :aria-label="`Archive ${leaving.name}`">
       <p>
-        {{ leaving.name }} is signed out and leaves every list<template v-if="leaving.lessonsToCome > 0"
+        {{ leaving.name }} will be signed out and removed from every list<template v-if="leaving.lessonsToCome > 0"
           >, and {{ leaving.lessonsToCome === 1 ? 'one lesson' : `${leaving.lessonsToCome} lessons` }} still to come
           leave the desk</template
         >. Nothing of theirs is lost; it all comes back with them.
@@ -231,7 +231,7 @@ function takeBack(person: Person): Promise<void> {
           @update:model-value="settings.work"
         />
       </FieldRow>
-      <FieldRow v-slot="{ id, invalid }" label="Time zone" hint="of its walls" :problem="problems['zone']">
+      <FieldRow v-slot="{ id, invalid }" label="Time zone" hint="where the studio is" :problem="problems['zone']">
         <InputText
           :id="id"
           :model-value="studio.zone"

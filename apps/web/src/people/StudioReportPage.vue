@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { StudioReport } from '@jam-ledger/contract';
+import type { HeldBand, StudioReport, StudioWeek, WorkPast } from '@jam-ledger/contract';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { usePeople } from './people.ts';
-import { PlotChart, ReportPage, dayText, token } from '../ui/index.ts';
+import { PlainTable, PlotChart, ReportPage, dayText, token, type TableColumn } from '../ui/index.ts';
 import { useLook, usePage } from '../session/index.ts';
 
 const page = usePage();
@@ -13,6 +13,28 @@ const report = ref<StudioReport>();
 onMounted(() => page.open(async () => (report.value = await usePeople().report())));
 
 const hours = (minutes: number) => Math.round(minutes / 6) / 10;
+
+const WEEKS: readonly TableColumn<StudioWeek>[] = [
+  { head: 'Week from', says: ({ from }) => dayText(from) },
+  { head: 'Lessons', says: ({ lessons }) => lessons },
+  { head: 'Hours of lessons', says: ({ lessonMinutes }) => hours(lessonMinutes) },
+  { head: 'Hours on requests', says: ({ workMinutes }) => hours(workMinutes) },
+];
+const WORK: readonly TableColumn<WorkPast>[] = [
+  { head: 'Request', says: ({ title }) => title, aside: ({ student }) => student },
+  { head: 'Took, h', says: ({ minutes }) => hours(minutes) },
+  { head: 'Estimated, h', says: ({ estimate }) => hours(estimate.minutes) },
+  { head: 'Range, h', says: ({ estimate }) => `${hours(estimate.low)}–${hours(estimate.high)}` },
+];
+const HELD: readonly TableColumn<HeldBand>[] = [
+  { head: 'Difficulty', says: ({ from, to }) => `${from} to ${to}` },
+  { head: 'Pieces', says: ({ pieces }) => pieces },
+  { head: 'Held', says: ({ held }) => held },
+  {
+    head: 'Half of those held, within',
+    says: ({ medianDays }) => (medianDays === null ? 'none yet' : `${medianDays} ${medianDays === 1 ? 'day' : 'days'}`),
+  },
+];
 const load = computed((): Data[] => {
   void dark.value;
   const weeks = report.value?.weeks ?? [];
@@ -59,24 +81,7 @@ const judged = computed(() => {
       />
       <details>
         <summary>As a table</summary>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Week from</th>
-              <th scope="col">Lessons</th>
-              <th scope="col">Hours of lessons</th>
-              <th scope="col">Hours on requests</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="week in report.weeks" :key="week.from">
-              <td>{{ dayText(week.from) }}</td>
-              <td>{{ week.lessons }}</td>
-              <td>{{ hours(week.lessonMinutes) }}</td>
-              <td>{{ hours(week.workMinutes) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <PlainTable label="Load of the weeks" :rows="report.weeks" :columns="WEEKS" />
       </details>
     </section>
     <section aria-label="Requests against their estimates">
@@ -86,26 +91,7 @@ const judged = computed(() => {
       </p>
       <template v-else>
         <p>{{ judged }}</p>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Request</th>
-              <th scope="col">Took, h</th>
-              <th scope="col">Estimated, h</th>
-              <th scope="col">Range, h</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="one in report.work" :key="one.requestId">
-              <th scope="row">
-                {{ one.title }} <span class="soft">{{ one.student }}</span>
-              </th>
-              <td>{{ hours(one.minutes) }}</td>
-              <td>{{ hours(one.estimate.minutes) }}</td>
-              <td>{{ hours(one.estimate.low) }}–{{ hours(one.estimate.high) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <PlainTable label="Requests against their estimates" :rows="report.work" :columns="WORK" />
       </template>
       <p class="soft">
         A request of one part is estimated at {{ report.onePart.minutes }} min ({{ report.onePart.low }}–{{
@@ -116,24 +102,7 @@ const judged = computed(() => {
     <section aria-label="Time to held by difficulty">
       <h2>Time to held, by difficulty</h2>
       <p v-if="report.held.length === 0" class="soft">No piece of known difficulty is given yet.</p>
-      <table v-else>
-        <thead>
-          <tr>
-            <th scope="col">Difficulty</th>
-            <th scope="col">Pieces</th>
-            <th scope="col">Held</th>
-            <th scope="col">Half of those held, within</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="band in report.held" :key="band.from">
-            <th scope="row">{{ band.from }} to {{ band.to }}</th>
-            <td>{{ band.pieces }}</td>
-            <td>{{ band.held }}</td>
-            <td>{{ band.medianDays === null ? 'none yet' : `${band.medianDays} days` }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <PlainTable v-else label="Time to held, by difficulty" :rows="report.held" :columns="HELD" />
     </section>
   </ReportPage>
 </template>

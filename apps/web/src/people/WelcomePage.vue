@@ -44,7 +44,7 @@ async function submit(): Promise<void> {
     <p v-if="refused" role="alert">{{ refused }}</p>
     <template v-else-if="welcome">
       <p>
-        {{ welcome.name }}, {{ welcome.studio }} opens the book for you<template v-if="welcome.role === 'guardian'"
+        {{ welcome.name }}, {{ welcome.studio }} invites you<template v-if="welcome.role === 'guardian'"
           >, to read along</template
         >. Choose a name to sign in with, and a password of ten characters or more.
       </p>

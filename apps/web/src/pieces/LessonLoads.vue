@@ -13,7 +13,9 @@ const share = ({ minutes, room }: LessonLoad) => Math.min(1, minutes / Math.max(
 
 <template>
   <section class="loads" aria-label="Load of the coming lessons">
-    <p v-if="lessons === 0" class="soft">No lesson is to come; begin a series to spread the pieces over its lessons.</p>
+    <p v-if="lessons === 0" class="soft">
+      No lessons are coming up; begin a series to spread the pieces over its lessons.
+    </p>
     <p v-else-if="!loads" class="late">A lesson chosen by hand comes before what its piece needs; choose another.</p>
     <p v-if="left.length > 0" class="late">
       {{ lessons === 1 ? 'One lesson is' : `${lessons} lessons are` }} too few, since each piece is begun a lesson after

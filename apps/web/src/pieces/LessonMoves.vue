@@ -2,7 +2,7 @@
 import type { LessonMove } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import { computed } from 'vue';
-import { dayText } from '../ui/index.ts';
+import { dayText, LineButton } from '../ui/index.ts';
 
 const props = defineProps<{ moves: readonly LessonMove[]; nameOf: (id: string) => string }>();
 const emit = defineEmits<{ accept: []; choose: [id: string] }>();
@@ -25,7 +25,7 @@ const isFirst = computed(() => props.moves.every(({ from }) => from === null));
       <summary>What moved, and why</summary>
       <ul class="quiet-list">
         <li v-for="{ id, from, to, why } in moves" :key="id">
-          <button type="button" @click="emit('choose', id)">{{ nameOf(id) }}</button>
+          <LineButton @click="emit('choose', id)">{{ nameOf(id) }}</LineButton>
           <span>{{ from === null ? 'to' : `${dayText(from, 'short')} to` }} {{ dayText(to, 'short') }}</span>
           <span class="soft">{{ why }}</span>
         </li>
@@ -54,12 +54,7 @@ li {
   gap: 0 0.7rem;
 }
 li button {
-  all: unset;
-  cursor: pointer;
   font-weight: 600;
   text-decoration: underline;
-}
-li button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

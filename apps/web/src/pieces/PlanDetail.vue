@@ -7,7 +7,7 @@ import InputNumber from 'primevue/inputnumber';
 import Select from 'primevue/select';
 import { useDebounceFn } from '@vueuse/core';
 import { computed } from 'vue';
-import { FieldRow, dayText } from '../ui/index.ts';
+import { FieldRow, dayText, LineButton } from '../ui/index.ts';
 import type { ExtraCut, LineState } from './planEdits.ts';
 import { TempoLadder } from '../playing/index.ts';
 
@@ -160,7 +160,7 @@ const slide = useDebounceFn((place: number) => {
       <h3 v-if="list.length > 0">{{ title }}</h3>
       <ul class="quiet-list">
         <li v-for="one in list" :key="one.id">
-          <button type="button" class="to" @click="emit('choose', one.id)">{{ one.name }}</button>
+          <LineButton class="to" @click="emit('choose', one.id)">{{ one.name }}</LineButton>
         </li>
       </ul>
     </template>
@@ -194,12 +194,7 @@ const slide = useDebounceFn((place: number) => {
   width: 100%;
 }
 .to {
-  all: unset;
-  cursor: pointer;
   text-decoration: underline;
   text-underline-offset: 3px;
-}
-.to:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

@@ -4,6 +4,7 @@ import { ENTRY_LIMITS } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
+import { LineButton } from '../ui/index.ts';
 
 /** A note with where it stands in the piece. */
 export interface PlacedPin {
@@ -44,13 +45,13 @@ async function keep(): Promise<void> {
   <section aria-label="Pinned notes">
     <ul v-if="pins.length > 0" class="quiet-list">
       <li v-for="{ pin: one, place, isHere } in pins" :key="one.id" :class="{ here: isHere, watch: one.by.teaches }">
-        <button type="button" class="go" @click="emit('go', one)">
+        <LineButton class="go" @click="emit('go', one)">
           {{ one.by.teaches ? 'Watch out' : 'Note' }} · {{ place }}
-        </button>
+        </LineButton>
         <span>{{ one.text }}</span>
         <span class="soft who"
           >{{ one.by.name
-          }}<button v-if="one.by.id === me" type="button" class="out" @click="emit('strike', one)">remove</button></span
+          }}<LineButton v-if="one.by.id === me" class="out" @click="emit('strike', one)">remove</LineButton></span
         >
       </li>
     </ul>
@@ -91,20 +92,12 @@ li {
   background: var(--warm-wash);
 }
 .go {
-  all: unset;
-  cursor: pointer;
   font-weight: 600;
-}
-.go:focus-visible,
-.out:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .who {
   font-size: 0.85rem;
 }
 .out {
-  all: unset;
-  cursor: pointer;
   color: var(--warm);
   margin-left: 0.6rem;
 }

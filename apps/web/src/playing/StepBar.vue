@@ -36,7 +36,7 @@ const isLooped = computed(() => props.loop !== 'the whole');
     </div>
     <div class="loop">
       <span
-        >Round and round: <strong>{{ loop }}</strong></span
+        >Loop: <strong>{{ loop }}</strong></span
       >
       <Button size="small" text label="from here" :disabled="!step" @click="emit('from')" />
       <Button size="small" text label="to here" :disabled="!step" @click="emit('to')" />

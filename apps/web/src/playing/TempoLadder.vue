@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Rung } from '@jam-ledger/contract';
 import { computed } from 'vue';
+import { LineButton } from '../ui/index.ts';
 
 const props = defineProps<{ rungs: readonly Rung[]; now?: Rung | undefined; chosen?: Rung | undefined }>();
 const emit = defineEmits<{ choose: [rung: Rung] }>();
@@ -27,15 +28,14 @@ function wordFor(index: number, target: number): string {
 <template>
   <ol class="ladder quiet-list" aria-label="Rungs of the ladder, the last on top">
     <li v-for="{ rung, index, isNext, word } in shown" :key="index">
-      <button
-        type="button"
+      <LineButton
         :class="['rung', { now: isNext, chosen: isSame(rung, chosen) }]"
         :aria-pressed="isSame(rung, chosen)"
         @click="emit('choose', rung)"
       >
         <span class="bpm">{{ rung.bpm }}</span>
         <span class="word">{{ word }}{{ isNext ? ' ← next' : '' }}</span>
-      </button>
+      </LineButton>
     </li>
   </ol>
 </template>
@@ -49,21 +49,15 @@ function wordFor(index: number, target: number): string {
   min-width: 9rem;
 }
 .rung {
-  all: unset;
-  box-sizing: border-box;
   width: 100%;
   display: flex;
   justify-content: space-between;
   gap: 0.75rem;
   padding: 0.16rem 0.6rem;
   border-bottom: 2px solid var(--rule);
-  cursor: pointer;
 }
 .rung:hover {
   background: var(--page-sunk);
-}
-.rung:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .rung.now {
   border-bottom-color: var(--warm);

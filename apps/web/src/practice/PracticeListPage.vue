@@ -30,7 +30,7 @@ const held = computed(() => store.pieces.filter(({ mastery }) => mastery.state =
   </header>
   <WaitingLine :waiting="store.waiting" @send="notices.tell(() => store.flush().then(() => store.load()))" />
   <p v-if="store.ledger && store.pieces.length === 0" class="soft">
-    Nothing is assigned yet. After your next lesson your phrases stand here.
+    Nothing is assigned yet. After your next lesson your phrases appear here.
   </p>
   <TodayPlan :pieces="store.pieces" :today="session.me?.studio.today ?? store.ledger?.today ?? ''" />
   <ul class="quiet-list">

@@ -61,7 +61,7 @@ const newest = computed(() =>
       @choose="emit('choose', $event)"
     />
     <p v-if="piece.floorBpm !== null" class="soft small">
-      Not slower than {{ piece.floorBpm }}: below that the phrase loses its sense.
+      No slower than {{ piece.floorBpm }}: below that the phrase loses its sense.
     </p>
     <CareNote :cautions="cautions" :today="today" />
     <p class="soft small">Warm up first. Stop at pain, numbness or tingling, and see a health professional.</p>
@@ -74,7 +74,7 @@ const newest = computed(() =>
         <span class="soft day">{{
           entry.version === 0 ? 'waits here' : entry.day === today ? 'today' : dayText(entry.day)
         }}</span>
-        <span v-if="entry.loop" class="soft loop">{{ sayLoop(entry.loop, phrase) }}; moves no ladder</span>
+        <span v-if="entry.loop" class="soft loop">{{ sayLoop(entry.loop, phrase) }}; does not move the ladder</span>
       </li>
     </ul>
     <PedalChoice v-model="pedal" />

@@ -90,7 +90,9 @@ const DOING: Readonly<Partial<Record<string, string>>> = {
           :label="`Fetch “${known.name}” from the studio`"
           @click="recorded.fetchFromStudio()"
         />
-        <strong v-else>Bring the same file: {{ known.name }}, {{ clockText(Math.round(known.seconds)) }}.</strong>
+        <strong v-else
+          >Choose the same file again: {{ known.name }}, {{ clockText(Math.round(known.seconds)) }}.</strong
+        >
       </template>
       <span class="soft"
         >It stays on this device. Use recordings you may use: lessons are private, songs have owners.</span

@@ -2,6 +2,8 @@
 import Checkbox from 'primevue/checkbox';
 import { REQUEST_LIMITS, USUAL_PARTS } from '@jam-ledger/contract';
 import Button from 'primevue/button';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 
@@ -10,7 +12,13 @@ const wanted = defineModel<readonly string[]>('wanted', { required: true });
 const notWanted = defineModel<readonly string[]>('notWanted', { required: true });
 
 const own = ref('');
-const parts = computed(() => [...new Set([...USUAL_PARTS, ...wanted.value, ...notWanted.value])]);
+/** A line of the list: a part that may be wanted, or not. */
+interface PartLine {
+  readonly part: string;
+}
+const parts = computed((): PartLine[] =>
+  [...new Set([...USUAL_PARTS, ...wanted.value, ...notWanted.value])].map((part) => ({ part })),
+);
 
 function toggle(list: readonly string[], part: string): readonly string[] {
   return list.includes(part) ? list.filter((one) => one !== part) : [...list, part];
@@ -41,36 +49,29 @@ defineExpose({ addOwn });
 <template>
   <fieldset class="parts">
     <legend>Parts</legend>
-    <table>
-      <thead>
-        <tr>
-          <th scope="col" aria-label="part"></th>
-          <th scope="col">in</th>
-          <th scope="col">not in</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="part in parts" :key="part">
-          <th scope="row">{{ part }}</th>
-          <td>
-            <Checkbox
-              binary
-              :model-value="wanted.includes(part)"
-              :aria-label="`${part}: in`"
-              @update:model-value="choose(part, 'in')"
-            />
-          </td>
-          <td>
-            <Checkbox
-              binary
-              :model-value="notWanted.includes(part)"
-              :aria-label="`${part}: not in`"
-              @update:model-value="choose(part, 'out')"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <DataTable :value="parts" data-key="part" size="small" :table-props="{ 'aria-label': 'Parts' }">
+      <Column header="part" field="part" class="part" :pt="{ bodyCell: { role: 'rowheader' } }" />
+      <Column header="in" class="tick">
+        <template #body="{ data: { part } }: { data: PartLine }">
+          <Checkbox
+            binary
+            :model-value="wanted.includes(part)"
+            :aria-label="`${part}: in`"
+            @update:model-value="choose(part, 'in')"
+          />
+        </template>
+      </Column>
+      <Column header="not in" class="tick">
+        <template #body="{ data: { part } }: { data: PartLine }">
+          <Checkbox
+            binary
+            :model-value="notWanted.includes(part)"
+            :aria-label="`${part}: not in`"
+            @update:model-value="choose(part, 'out')"
+          />
+        </template>
+      </Column>
+    </DataTable>
     <div class="own">
       <InputText
         v-model="own"
@@ -98,34 +99,12 @@ legend {
   font-size: 0.92rem;
   padding: 0;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  padding: 0.15rem 0.4rem;
-  border-bottom: 1px solid var(--rule);
-}
-th[scope='row'] {
-  text-align: left;
-  font-weight: 400;
+.parts :deep(.part) {
   width: 100%;
   overflow-wrap: anywhere;
 }
-th[scope='col'] {
-  font-size: 0.85rem;
-  font-weight: 400;
-  color: var(--ink-soft);
+.parts :deep(.tick) {
   white-space: nowrap;
-}
-td {
-  text-align: center;
-}
-td input {
-  accent-color: var(--cool);
-  width: 1.1rem;
-  height: 1.1rem;
 }
 .own {
   display: flex;

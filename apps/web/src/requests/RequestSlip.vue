@@ -145,7 +145,7 @@ async function submit(): Promise<void> {
       <p v-if="soonest" :class="isTooSoon ? 'trouble' : 'soft'" role="status">
         {{
           isTooSoon
-            ? `With what lies on the desk it is ready by ${dayText(soonest)}; hand it in all the same, and it is talked over.`
+            ? `With the work already on the desk it will be ready by ${dayText(soonest)}; send it anyway, and talk it over.`
             : `Asked for today, it can be promised for ${dayText(soonest)}.`
         }}
       </p>

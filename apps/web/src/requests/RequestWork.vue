@@ -38,7 +38,7 @@ function keep(to: string | null): void {
         v-if="work.spentMinutes > 0"
         >; {{ work.spentMinutes }} min spent, {{ promise.minutesLeft }} left</template
       >.
-      <template v-if="promise.earliest === null">There are no hours for it.</template>
+      <template v-if="promise.earliest === null">There are no hours left for it.</template>
       <template v-else-if="!promise.isInTime"
         >It cannot be met by then with these hours: it would be done on
         {{ dayText(promise.doneOn ?? promise.earliest) }}.</template

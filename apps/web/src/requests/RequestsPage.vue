@@ -42,7 +42,7 @@ const students = ref<readonly Student[]>();
 function writeDown(): Promise<void> {
   return notices.tell(async () => {
     const all = await store.students();
-    if (all.length === 0) notices.say('Enter a student first, on Studio; every request is somebody’s.');
+    if (all.length === 0) notices.say('Add a student first, on Studio; every request is somebody’s.');
     else students.value = all;
   });
 }
@@ -112,8 +112,8 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
       <p v-if="store.requests?.length === 0" class="soft empty">
         {{
           session.isStudent
-            ? 'Nothing yet. Name a song on the slip and hand it in.'
-            : 'Nothing is asked for. A student’s request will lie here.'
+            ? 'Nothing yet. Name a song on the slip and send it.'
+            : 'No requests yet. What students ask for will appear here.'
         }}
       </p>
       <WeekLoads

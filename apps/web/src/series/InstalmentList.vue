@@ -69,7 +69,7 @@ function remove(index: number): void {
   <section class="instalments" aria-label="Handed out in parts">
     <h3>Handed out in parts</h3>
     <p v-if="instalments.length === 0" class="soft">
-      A song, or its parts, can be handed out lesson by lesson; the hours on the desk reckon with it.
+      A song, or its parts, can be handed out lesson by lesson; the hours on the desk take it into account.
     </p>
     <ol class="quiet-list">
       <li v-for="(one, index) in instalments" :key="index" :class="{ done: one.delivered }">

@@ -7,7 +7,7 @@ import { storeToRefs } from 'pinia';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { DownloadMenu, fileName, saveFile } from '../files/index.ts';
-import { dayText } from '../ui/index.ts';
+import { dayText, LineButton } from '../ui/index.ts';
 import { calendarOf } from './calendarOf.ts';
 import { sayChance } from './reportWords.ts';
 import { bodyOf, useSeries } from './series.ts';
@@ -150,11 +150,11 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
   <div v-if="series && series.length > 0" class="columns">
     <ul class="quiet-list list screen-only" aria-label="Series">
       <li v-for="one in series" :key="one.id" :class="{ chosen: one.id === chosen?.id }">
-        <button type="button" :aria-pressed="one.id === chosen?.id" @click="notices.tell(() => choose(one.id))">
+        <LineButton :aria-pressed="one.id === chosen?.id" @click="notices.tell(() => choose(one.id))">
           <strong>{{ one.student.name }}</strong>
           <span>{{ one.title }}</span>
           <span class="soft">{{ one.next ? `next ${dayText(one.next.day)}, ${one.next.time}` : 'over' }}</span>
-        </button>
+        </LineButton>
       </li>
       <li v-if="series.length < total">
         <Button size="small" text :label="`${total - series.length} more`" @click="notices.tell(more)" />
@@ -241,16 +241,10 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
   border-bottom: 1px solid var(--rule);
 }
 .list button {
-  all: unset;
-  box-sizing: border-box;
   width: 100%;
-  cursor: pointer;
   padding: 0.5rem 0.6rem;
   display: flex;
   flex-direction: column;
-}
-.list button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .chosen button {
   background: var(--warm-wash);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ReportPiece, SeriesReport } from '@jam-ledger/contract';
+import type { ReportPiece, SeriesReport, ReportDay } from '@jam-ledger/contract';
 import { onKeyStroke } from '@vueuse/core';
 import Button from 'primevue/button';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
@@ -7,7 +7,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSeries } from './series.ts';
 import { sayStanding } from './reportWords.ts';
-import { PlotChart, ReportPage, dayText, token, chartDay } from '../ui/index.ts';
+import { PlainTable, PlotChart, ReportPage, dayText, token, chartDay, type TableColumn } from '../ui/index.ts';
 import { isForPage, useLook, usePage, usePageAbout } from '../session/index.ts';
 
 const page = usePage();
@@ -77,6 +77,18 @@ function sayState({ state, expected }: ReportPiece): string {
   const when = expected ? `, expected ${dayText(expected.early, 'short')} to ${dayText(expected.late, 'short')}` : '';
   return state === 'building' ? `growing${when}` : state;
 }
+const DAYS: readonly TableColumn<ReportDay>[] = [
+  { head: 'Day', says: ({ day }) => dayText(day, 'short') },
+  { head: 'In lessons', says: ({ ink }) => `${percent(ink)} %` },
+  { head: 'With home', says: ({ all }) => `${percent(all)} %` },
+];
+const PIECES: readonly TableColumn<ReportPiece>[] = [
+  { head: 'Piece', says: ({ name }) => name, aside: ({ song }) => song },
+  { head: 'In lessons', says: ({ inkBpm }) => inkBpm ?? '–', look: 'ink' },
+  { head: 'At home', says: ({ pencilBpm }) => pencilBpm ?? '–', look: 'pencil' },
+  { head: 'Full speed', says: ({ targetBpm }) => targetBpm },
+  { head: 'How it stands', says: sayState },
+];
 function print(): void {
   window.print();
 }
@@ -116,22 +128,7 @@ onKeyStroke('p', (event) => {
         </p>
         <details class="behind">
           <summary>As a table</summary>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Day</th>
-                <th scope="col">In lessons</th>
-                <th scope="col">With home</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="day in report.days" :key="day.day">
-                <td>{{ dayText(day.day, 'short') }}</td>
-                <td>{{ percent(day.ink) }} %</td>
-                <td>{{ percent(day.all) }} %</td>
-              </tr>
-            </tbody>
-          </table>
+          <PlainTable label="How it grew" :rows="report.days" :columns="DAYS" />
         </details>
       </section>
       <section aria-label="Where each piece stands">
@@ -147,28 +144,7 @@ onKeyStroke('p', (event) => {
     </div>
     <section v-if="given.length > 0" aria-label="The ledger">
       <h2>The ledger</h2>
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Piece</th>
-            <th scope="col">In lessons</th>
-            <th scope="col">At home</th>
-            <th scope="col">Full speed</th>
-            <th scope="col">How it stands</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="piece in shown" :key="piece.id">
-            <th scope="row">
-              {{ piece.name }} <span class="soft">{{ piece.song }}</span>
-            </th>
-            <td class="ink">{{ piece.inkBpm ?? '–' }}</td>
-            <td class="pencil">{{ piece.pencilBpm ?? '–' }}</td>
-            <td>{{ piece.targetBpm }}</td>
-            <td>{{ sayState(piece) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <PlainTable label="The ledger" :rows="shown" :columns="PIECES" />
       <p v-if="given.length > shown.length" class="soft">
         {{ given.length - shown.length }} more are not on this page; the ledger has them all.
       </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ListenAgain } from './listenAgain.ts';
+import { LineButton } from '../ui/index.ts';
 
 defineProps<{ list: readonly ListenAgain[] }>();
 const emit = defineEmits<{ open: [phraseId: string] }>();
@@ -10,7 +11,7 @@ const emit = defineEmits<{ open: [phraseId: string] }>();
     <summary>Second listen ({{ list.length }})</summary>
     <ol class="quiet-list" aria-label="What wants a second listen, in playing order">
       <li v-for="(one, index) in list" :key="index">
-        <button type="button" @click="emit('open', one.phraseId)">{{ one.where }}</button>
+        <LineButton link @click="emit('open', one.phraseId)">{{ one.where }}</LineButton>
         <code v-if="one.what">{{ one.what }}</code>
         <span
           ><em>{{ one.certainty }}</em
@@ -37,14 +38,5 @@ li {
 }
 code {
   font-family: var(--type-mono);
-}
-button {
-  all: unset;
-  cursor: pointer;
-  color: var(--cool);
-  text-decoration: underline;
-}
-button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

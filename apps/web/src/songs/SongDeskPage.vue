@@ -9,6 +9,7 @@ import {
   type SetUpChange,
   type TempoMark,
 } from '@jam-ledger/contract';
+import { useEventListener } from '@vueuse/core';
 import Button from 'primevue/button';
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -191,6 +192,8 @@ function addPhrase(): Promise<void> {
   });
 }
 
+useEventListener('keydown', (event) => pressOnDesk(event, root.value, { addPhrase, repeatSection }));
+
 function closeSetUp(): void {
   if (editing.value === 'set-up') editing.value = undefined;
 }
@@ -230,7 +233,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
 </script>
 
 <template>
-  <div v-if="song" ref="root" @keydown="pressOnDesk($event, root, { addPhrase, repeatSection })">
+  <div v-if="song" ref="root">
     <SongHead
       :song="song"
       :takeables="takeables"
@@ -376,6 +379,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
         :tempo-change="form.tempoOf(phrase.sectionId)"
         :recording="recording"
         @go-phrase="goPhrase"
+        @add-phrase="addPhrase"
         @open="openPhrase"
       />
       <p v-else class="soft start">

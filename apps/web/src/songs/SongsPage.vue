@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import type { SongBeginning, Student } from '@jam-ledger/contract';
+import type { SongBeginning, Student, TranscriptionLine } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { onMounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { useNotices, usePage } from '../session/index.ts';
+import { PlainTable, type TableColumn } from '../ui/index.ts';
 import BeginSongForm from './BeginSongForm.vue';
 import { useSongs } from './songs.ts';
 
@@ -17,10 +18,17 @@ const router = useRouter();
 const students = ref<readonly Student[]>();
 onMounted(() => page.open(store.open));
 
+const COLUMNS: readonly TableColumn<TranscriptionLine>[] = [
+  { head: 'Song', says: ({ title }) => title },
+  { head: 'Artist', says: ({ whose }) => whose },
+  { head: 'For', says: ({ student }) => student.name },
+  { head: 'Phrases', says: ({ phrases }) => phrases, look: 'number' },
+];
+
 function choose(): Promise<void> {
   return notices.tell(async () => {
     const all = await store.students();
-    if (all.length === 0) notices.say('Enter a student first, on Studio; every song is for somebody.');
+    if (all.length === 0) notices.say('Add a student first, on Studio; every song is for somebody.');
     else students.value = all;
   });
 }
@@ -41,26 +49,11 @@ async function begin(body: SongBeginning): Promise<void> {
     No song is begun. Accept a request on <RouterLink :to="{ name: 'requests' }">Requests</RouterLink>, or begin one
     that nobody asked for.
   </p>
-  <table v-else-if="songs" class="songs">
-    <thead>
-      <tr>
-        <th scope="col">Song</th>
-        <th scope="col">Artist</th>
-        <th scope="col">For</th>
-        <th scope="col" class="number">Phrases</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="song in songs" :key="song.id">
-        <td>
-          <RouterLink :to="{ name: 'song', params: { id: song.id } }">{{ song.title }}</RouterLink>
-        </td>
-        <td>{{ song.whose }}</td>
-        <td>{{ song.student.name }}</td>
-        <td class="number">{{ song.phrases }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <PlainTable v-else-if="songs" class="songs" label="Songs" :rows="songs" :columns="COLUMNS">
+    <template #first="{ row }">
+      <RouterLink :to="{ name: 'song', params: { id: row.id } }">{{ row.title }}</RouterLink>
+    </template>
+  </PlainTable>
 </template>
 
 <style scoped>
@@ -71,21 +64,6 @@ async function begin(body: SongBeginning): Promise<void> {
 }
 .songs {
   margin-top: 0.8rem;
-  border-collapse: collapse;
-  width: min(56rem, 100%);
-}
-th {
-  text-align: left;
-  border-bottom: 2px solid var(--ink);
-}
-td,
-th {
-  padding: 0.45rem 1rem 0.45rem 0;
-}
-td {
-  border-bottom: 1px solid var(--rule);
-}
-.number {
-  text-align: right;
+  max-width: 56rem;
 }
 </style>

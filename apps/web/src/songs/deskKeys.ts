@@ -3,14 +3,15 @@ import { pressAlt } from '../ui/index.ts';
 /** What is typed one after the other: the text, the tempos it is given at, its name. */
 const FIELDS = ['.cm-content', 'form.assign input', '.phrase-desk input.name'] as const;
 
-/** What keys of the desk do, wherever the focus is on it. */
+/** What keys of the desk do. */
 export interface DeskActs {
   readonly addPhrase: () => void;
   readonly repeatSection: () => void;
 }
 
-/** Takes the keys of the song desk: Alt with n, g, a or j. */
+/** Takes the keys of the song desk, wherever the keyboard is on the page: Alt with n, g, a or j. A dialog keeps its own. */
 export function pressOnDesk(event: KeyboardEvent, root: HTMLElement | null, acts: DeskActs): void {
+  if (event.target instanceof HTMLElement && event.target.closest('[role=dialog]')) return;
   pressAlt(event, {
     KeyN: acts.addPhrase,
     KeyG: acts.repeatSection,

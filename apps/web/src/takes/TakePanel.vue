@@ -7,14 +7,16 @@ import Checkbox from 'primevue/checkbox';
 import FileUpload, { type FileUploadSelectEvent } from 'primevue/fileupload';
 import ProgressBar from 'primevue/progressbar';
 import Select from 'primevue/select';
-import { computed, ref, useId } from 'vue';
+import { computed, defineAsyncComponent, ref, useId } from 'vue';
 import { chosenFile, momentText } from '../ui/index.ts';
 import { LEARNERS } from './learners.ts';
 import SentTakes from './SentTakes.vue';
 import TakeResult from './TakeResult.vue';
-import TakesBeside from './TakesBeside.vue';
 import { useClapAlong } from './useClapAlong.ts';
 import type { KeptTake, useTake } from './useTake.ts';
+
+// Two takes are seldom held against each other; the table for it is loaded then.
+const TakesBeside = defineAsyncComponent(() => import('./TakesBeside.vue'));
 
 const props = defineProps<{
   take: ReturnType<typeof useTake>;

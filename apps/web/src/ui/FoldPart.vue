@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core';
 import { useId } from 'vue';
+import LineButton from './LineButton.vue';
 
 /** A part of a page under its heading, which folds it away; each device remembers what is folded. */
 const props = defineProps<{
@@ -21,9 +22,9 @@ const id = useId();
 <template>
   <section class="fold" :aria-label="label ?? title">
     <h2>
-      <button type="button" :aria-expanded="isOpen" :aria-controls="id" @click="isOpen = !isOpen">
+      <LineButton :aria-expanded="isOpen" :aria-controls="id" @click="isOpen = !isOpen">
         <i :class="['pi', isOpen ? 'pi-angle-down' : 'pi-angle-right']" aria-hidden="true"></i>{{ title }}
-      </button>
+      </LineButton>
       <slot name="head" />
     </h2>
     <div v-show="isOpen" :id="id"><slot /></div>
@@ -38,16 +39,11 @@ h2 {
   align-items: baseline;
 }
 button {
-  all: unset;
-  cursor: pointer;
   display: inline-flex;
   gap: 0.15rem;
   align-items: center;
   margin-left: -0.25rem;
   padding: 0.1rem 0.2rem;
-}
-button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .pi {
   font-size: 0.85rem;

@@ -30,9 +30,9 @@ useEventListener(window, 'online', () => void tryAgain());
 <template>
   <section class="not-opened" role="alert">
     <img src="/mark.svg" alt="" width="44" height="44" />
-    <h1>The book is not open yet</h1>
+    <h1>Jam Ledger cannot open yet</h1>
     <p>{{ why }}</p>
-    <p class="soft">Nothing is lost. It is tried again every few seconds.</p>
+    <p class="soft">Nothing is lost. It tries again every few seconds.</p>
     <Button label="Try again" :loading="isTrying" @click="tryAgain" />
   </section>
 </template>

@@ -28,21 +28,6 @@ header {
   border-bottom: 2px solid var(--ink);
   padding-bottom: 0.3rem;
 }
-.report :deep(table) {
-  border-collapse: collapse;
-  width: 100%;
-}
-.report :deep(:is(th, td)) {
-  text-align: left;
-  padding: 0.15rem 0.8rem 0.15rem 0;
-  border-bottom: 1px solid var(--rule);
-}
-.report :deep(th span) {
-  font-weight: 400;
-}
-.report :deep(thead th) {
-  border-bottom: 1px solid var(--ink);
-}
 .report :deep(summary) {
   cursor: pointer;
   color: var(--cool);

@@ -19,3 +19,5 @@ export { useDraft } from './useDraft.ts';
 export { useForm } from './useForm.ts';
 export { vFirstField } from './vFirstField.ts';
 export { usePageWidth } from './usePageWidth.ts';
+export { default as LineButton } from './LineButton.vue';
+export { default as PlainTable, type TableColumn } from './PlainTable.vue';

@@ -147,7 +147,7 @@ export async function invite(context: RequestContext, id: string): Promise<Invit
   const until = DateTime.fromISO(link.expiresAt, { zone: studio.zone }).toFormat('d LLLL yyyy');
   await writeLink(context, row, {
     subject: `Your place in the book of ${studio.name}`,
-    body: `${row.name}, ${person.name} opens the book for you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
+    body: `${row.name}, ${person.name} invites you and hands you a link where you choose a name and a password.\nIt works once, until ${until}.`,
     path: link.path,
   });
   return link;

@@ -2,6 +2,7 @@
 import type { FormFix, FormProblem } from '@jam-ledger/core/form';
 import Button from 'primevue/button';
 import { computed, ref } from 'vue';
+import { LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{
   problems: readonly FormProblem[];
@@ -24,7 +25,7 @@ const renamed = computed(() => props.labels.map(({ from, to }) => `${from} → $
     aria-label="What does not agree in the form"
   >
     <li v-for="(problem, index) in shown" :key="index">
-      <button type="button" @click="emit('show', problem.sectionId)">{{ problem.message }}</button>
+      <LineButton @click="emit('show', problem.sectionId)">{{ problem.message }}</LineButton>
       <Button
         v-if="problem.fix"
         size="small"
@@ -35,11 +36,11 @@ const renamed = computed(() => props.labels.map(({ from, to }) => `${from} → $
       />
     </li>
     <li v-if="problems.length > shown.length">
-      <button type="button" class="more" @click="all = true">{{ problems.length - shown.length }} more</button>
+      <LineButton link @click="all = true">{{ problems.length - shown.length }} more</LineButton>
     </li>
     <li v-if="labels.length > 0">
       <span>By what is written in them, the sections would be labelled {{ renamed }}.</span>
-      <Button size="small" severity="secondary" outlined label="Label them so" @click="emit('label')" />
+      <Button size="small" severity="secondary" outlined label="Use these labels" @click="emit('label')" />
     </li>
   </ul>
 </template>
@@ -57,16 +58,5 @@ li {
   gap: 0.2rem 0.8rem;
   align-items: center;
   padding: 0.1rem 0;
-}
-button:not(.p-button) {
-  all: unset;
-  cursor: pointer;
-}
-button:not(.p-button):focus-visible {
-  outline: 2px solid var(--focus);
-}
-.more {
-  color: var(--cool);
-  text-decoration: underline;
 }
 </style>

@@ -175,7 +175,7 @@ function zoomBy(times: number): void {
         :label="clock.running.value ? 'Stop the clock (p)' : 'Run the song clock (p)'"
         @click="clock.toggle()"
       />
-      <Button size="small" text label="Drop a section here (d)" @click="emit('drop', tenths(clock.seconds.value))" />
+      <Button size="small" text label="Start a section here (d)" @click="emit('drop', tenths(clock.seconds.value))" />
       <Button
         size="small"
         text

@@ -3,7 +3,7 @@ import type { Phrase, Section } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import { sayPass } from './formStrip.ts';
-import { clockText } from '../../ui/index.ts';
+import { clockText, LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{ section: Section; chosen: string | undefined; assigned: ReadonlySet<string> }>();
 const emit = defineEmits<{
@@ -51,19 +51,18 @@ const facts = computed(() => {
         :key="phrase.id"
         :class="{ chosen: phrase.id === chosen, beside: !phrase.chosen }"
       >
-        <button type="button" class="open" @click="emit('choose', phrase.id)">
+        <LineButton class="open" @click="emit('choose', phrase.id)">
           {{ phrase.name }}
           <span v-if="remarksOn(phrase)" class="soft given">{{ remarksOn(phrase) }}</span>
-        </button>
-        <button
-          type="button"
+        </LineButton>
+        <LineButton
           class="strike"
           :aria-label="`Strike out ${phrase.name}`"
           title="Strike out"
           @click="emit('strike', phrase)"
         >
           <i class="pi pi-times"></i>
-        </button>
+        </LineButton>
       </li>
     </ol>
     <p v-if="section.phrases.length === 0" class="soft">No phrase yet.</p>
@@ -103,8 +102,6 @@ const facts = computed(() => {
 }
 .open,
 .strike {
-  all: unset;
-  cursor: pointer;
   padding: 0.35rem 0.4rem;
 }
 .open {
@@ -114,10 +111,6 @@ const facts = computed(() => {
 .strike {
   color: var(--ink-soft);
   font-size: 0.8rem;
-}
-.open:focus-visible,
-.strike:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .given {
   font-size: 0.82rem;

@@ -110,4 +110,10 @@ const isFirst = computed(() => props.block.visit === 1 && props.block.pass === 1
 .edge:hover {
   background: var(--warm);
 }
+/* A finger needs more of it. */
+@media (pointer: coarse) {
+  .edge {
+    width: 24px;
+  }
+}
 </style>

@@ -61,7 +61,7 @@ const here = computed(() => {
 /** `Third finger, the hand at fret 5`, and why. */
 const says = computed(() => {
   const place = here.value;
-  if (!place) return 'Put the caret on a note.';
+  if (!place) return 'Put the cursor on a note.';
   if (place.fingers.length === 0) return 'No finger of this hand.';
   const fingers = place.fingers.map(nameOf).join(', ');
   const because = place.because === '' ? '' : `: ${place.because}`;

@@ -2,7 +2,7 @@
 import type { Difficulty, Drill, NewTechnique } from '@jam-ledger/core/difficulty';
 import { sayCell, type CrossCell, type Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
-import { FoldPart } from '../../ui/index.ts';
+import { FoldPart, LineButton } from '../../ui/index.ts';
 
 defineProps<{
   difficulty: Difficulty;
@@ -24,27 +24,27 @@ const whole = (score: number): number => Math.round(score);
     </p>
     <ul class="quiet-list parts">
       <li v-for="part in difficulty.parts" :key="part.name">
-        <button type="button" :title="part.says" @click="emit('show', part.span)">
+        <LineButton :title="part.says" @click="emit('show', part.span)">
           <span class="name">{{ part.name }}</span>
           <span class="bar" aria-hidden="true"><span :style="{ width: `${part.score}%` }" /></span>
           <span class="score">{{ whole(part.score) }}</span>
-        </button>
+        </LineButton>
       </li>
     </ul>
     <p v-if="difficulty.hardest">
       The hard spot:
-      <button type="button" class="spot" @click="emit('show', difficulty.hardest.span)">
+      <LineButton link class="spot" @click="emit('show', difficulty.hardest.span)">
         {{ difficulty.hardest.says }}.
-      </button>
+      </LineButton>
     </p>
     <p v-for="cell in cells" :key="cell.span.from">
-      <button type="button" class="spot" @click="emit('show', cell.span)">{{ sayCell(cell) }}</button>
+      <LineButton link class="spot" @click="emit('show', cell.span)">{{ sayCell(cell) }}</LineButton>
     </p>
     <div v-if="news.length > 0" class="news">
       <p>New for {{ student }}:</p>
       <ul class="quiet-list">
         <li v-for="one in news" :key="one.technique">
-          <button type="button" class="spot" @click="emit('show', one.span)">{{ one.technique }}</button>
+          <LineButton link class="spot" @click="emit('show', one.span)">{{ one.technique }}</LineButton>
           <Button size="small" text label="Add its drill" :title="one.drill.says" @click="emit('drill', one.drill)" />
         </li>
       </ul>
@@ -54,22 +54,16 @@ const whole = (score: number): number => Math.round(score);
 
 <style scoped>
 .parts button {
-  all: unset;
   display: grid;
   grid-template-columns: 5.4rem 1fr 1.8rem;
   align-items: center;
   gap: 0.4rem;
   width: 100%;
   min-height: 24px;
-  cursor: pointer;
 }
 .parts button:hover .name,
 .spot {
   text-decoration: underline;
-}
-.parts button:focus-visible,
-.spot:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .bar {
   height: 0.5rem;
@@ -84,11 +78,7 @@ const whole = (score: number): number => Math.round(score);
   text-align: right;
 }
 .spot {
-  all: unset;
   min-height: 24px;
-  cursor: pointer;
-  color: var(--cool);
-  text-decoration: underline;
 }
 .news {
   margin-top: 0.3rem;

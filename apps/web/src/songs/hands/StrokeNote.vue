@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed } from 'vue';
 import type { StrokeReport } from '../../tab/index.ts';
-import { FoldPart } from '../../ui/index.ts';
+import { FoldPart, LineButton } from '../../ui/index.ts';
 
 const policy = defineModel<PickingPolicy>('policy', { required: true });
 const props = defineProps<{ strokes: StrokeReport; reversed: StrokeReport; cheapest: StrokeReport }>();
@@ -42,20 +42,19 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
       <Button v-if="isPlanned" size="small" text label="Write them in" @click="emit('write', policy, false)" />
     </div>
     <p class="signs" role="group" aria-label="Strokes in order">
-      <button
+      <LineButton
         v-for="(sign, index) in shown"
         :key="index"
-        type="button"
         :title="WORDS[sign.stroke]"
         :aria-label="`${index + 1}: ${WORDS[sign.stroke]}`"
         @click="emit('show', sign.span)"
       >
-        {{ SIGNS[sign.stroke] }}</button><span v-if="strokes.signs.length > MAX_SHOWN" class="soft"> …</span>
+        {{ SIGNS[sign.stroke] }}</LineButton><span v-if="strokes.signs.length > MAX_SHOWN" class="soft"> …</span>
     </p>
     <p v-if="isPlanned">String changes: {{ counted(strokes) }}.</p>
     <p v-else>No stroke is written; the player chooses.</p>
     <p v-if="isPlanned" class="soft">
-      Begun the other way: {{ counted(reversed) }}{{ isCheaper ? ', easier' : '' }}.
+      Starting with the other stroke: {{ counted(reversed) }}{{ isCheaper ? ', easier' : '' }}.
       <Button size="small" text label="Write that" @click="emit('write', policy, true)" />
     </p>
     <p v-if="policy !== 'cheapest'" class="soft">The cheapest plan: {{ counted(cheapest) }}.</p>
@@ -75,17 +74,12 @@ const isCheaper = computed(() => isPlanned.value && props.reversed.cost < props.
   line-height: 1.3;
 }
 .signs button {
-  all: unset;
   display: inline-block;
   min-width: 24px;
   min-height: 24px;
   text-align: center;
-  cursor: pointer;
 }
 .signs button:hover {
   background: var(--page-sunk);
-}
-.signs button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

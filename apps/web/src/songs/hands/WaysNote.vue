@@ -16,7 +16,7 @@ const wrong = ref<string>();
 
 function toKey(): void {
   const key = readKey(keyText.value);
-  wrong.value = key ? undefined : 'Write the key, such as G, F# minor or Bb.';
+  wrong.value = key ? undefined : 'Enter a key, such as G, F# minor or Bb.';
   if (key) emit('make', 'other key', { toKey: key });
 }
 </script>

@@ -102,7 +102,7 @@ const rungs = computed(() => {
       {{ advice.reason }}<template v-if="floor"> {{ floor.reason }}</template>
     </p>
     <TempoLadder v-if="rungs.length > 0" :rungs="rungs" />
-    <p v-else class="soft">The rungs stand here once start and target make a ladder.</p>
+    <p v-else class="soft">The rungs appear here once start and target make a ladder.</p>
     <p v-if="problems['phraseId'] ?? trouble" class="trouble" role="alert">{{ problems['phraseId'] ?? trouble }}</p>
   </form>
 </template>

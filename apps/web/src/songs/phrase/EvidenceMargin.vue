@@ -5,7 +5,7 @@ import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
 import { computed, ref, watch } from 'vue';
-import { FieldRow, dayText, FoldPart } from '../../ui/index.ts';
+import { FieldRow, dayText, FoldPart, LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -81,7 +81,7 @@ function keepReason(): void {
         size="small"
         text
         severity="secondary"
-        label="A draft again"
+        label="Back to draft"
         @click="emit('mark', { status: 'draft', against: '' })"
       />
     </div>
@@ -124,9 +124,9 @@ function keepReason(): void {
           :aria-label="way.name"
           @update:model-value="emit('choose', way)"
         />
-        <button type="button" :class="{ here: way.id === phrase.id }" @click="emit('open', way.id)">
+        <LineButton link :class="{ here: way.id === phrase.id }" @click="emit('open', way.id)">
           {{ way.name }}
-        </button>
+        </LineButton>
       </label>
     </fieldset>
     <Button size="small" text label="Keep another way beside it" class="beside" @click="emit('addWay')" />
@@ -183,18 +183,9 @@ form :deep(.field) {
 .ways input {
   accent-color: var(--cool);
 }
-.ways button {
-  all: unset;
-  cursor: pointer;
-  color: var(--cool);
-  text-decoration: underline;
-}
 .ways button.here {
   color: var(--ink);
   text-decoration: none;
   font-weight: 600;
-}
-.ways button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

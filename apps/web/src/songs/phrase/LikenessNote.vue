@@ -3,6 +3,7 @@ import { sayLikeness } from '@jam-ledger/core/likeness';
 import type { Move } from '@jam-ledger/core/notation';
 import { computed } from 'vue';
 import type { FoundAlike } from './alike.worker.ts';
+import { LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{
   /** Phrases written before this one that it is like, the most alike first. */
@@ -21,10 +22,10 @@ const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
   <section v-if="shown.length > 0" class="likeness" aria-label="Likeness">
     <p v-for="found in shown" :key="found.id">
       {{ sayLikeness(found) }}<template v-if="found.move?.openStays"> Open strings are as they were there.</template>
-      <button type="button" @click="emit('open', found.id)">Show it</button>
-      <button v-if="!refers && found.move" type="button" @click="emit('refer', found.id, found.move)">
+      <LineButton link @click="emit('open', found.id)">Show it</LineButton>
+      <LineButton link v-if="!refers && found.move" @click="emit('refer', found.id, found.move)">
         Refer to it instead
-      </button>
+      </LineButton>
     </p>
   </section>
 </template>
@@ -36,13 +37,6 @@ const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
   margin-top: 0.7rem;
 }
 button {
-  all: unset;
   margin-right: 0.6rem;
-  cursor: pointer;
-  color: var(--cool);
-  text-decoration: underline;
-}
-button:focus-visible {
-  outline: 2px solid var(--focus);
 }
 </style>

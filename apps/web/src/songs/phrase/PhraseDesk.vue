@@ -27,6 +27,7 @@ import { PAUSE_MS, usePhraseMusic } from './usePhraseMusic.ts';
 import { usePhraseText } from './usePhraseText.ts';
 import { usePhraseView } from './usePhraseView.ts';
 import { usePhraseWays } from './usePhraseWays.ts';
+import WaysOn from './WaysOn.vue';
 
 const props = defineProps<{
   phrase: Phrase;
@@ -46,10 +47,11 @@ const props = defineProps<{
   /** Whether the keyboard goes into the text as soon as it is there. */
   typing: boolean;
 }>();
-const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string] }>();
+const emit = defineEmits<{ goPhrase: [by: 1 | -1]; open: [phraseId: string]; addPhrase: [] }>();
 
 const notices = useNotices();
 const store = useSongPhrases();
+const root = useTemplateRef('root');
 const editor = useTemplateRef('editor');
 const { text, state, trouble, theirs, type, settle } = usePhraseText(toRef(props, 'phrase'), props.keep);
 const music = usePhraseMusic(text, props);
@@ -114,6 +116,11 @@ function pressKey(event: KeyboardEvent): void {
   if (!pressAlt(event, { KeyI: writeIn, KeyH: stampHere })) press(event);
 }
 
+/** The keyboard goes to the form that assigns the phrase. */
+function toAssign(): void {
+  root.value?.querySelector<HTMLElement>('form.assign input')?.focus();
+}
+
 onMounted(() => {
   if (props.typing) editor.value?.focus();
 });
@@ -155,7 +162,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
 </script>
 
 <template>
-  <div class="phrase-desk" @keydown="pressKey">
+  <div ref="root" class="phrase-desk" @keydown="pressKey">
     <div class="centre">
       <PhraseTitle
         v-model:with-staff="withStaff"
@@ -173,7 +180,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         :staff="staff"
         @pick="editor?.select($event)"
       >
-        The tab stands here as you type.
+        The tab appears here as you type.
       </TabPage>
       <p v-if="refers" class="refers">
         {{ refers.says }} <Button size="small" text label="Show it" @click="emit('open', refers.id)" />
@@ -205,6 +212,13 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         @loop-over="notices.tell(() => loopOver($event))"
         @go-phrase="emit('goPhrase', $event)"
         @refuse="notices.say($event)"
+      />
+      <WaysOn
+        :problems="problems"
+        :student="piece || !song.student.isStudent ? undefined : firstName"
+        @fix="apply"
+        @add-phrase="emit('addPhrase')"
+        @assign="toAssign"
       />
       <TabNote :text="text" :guitar="guitar" :meter="meter" @write="replaceAll" />
       <p v-if="found !== text" class="refers">

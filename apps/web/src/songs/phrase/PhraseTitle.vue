@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { SONG_LIMITS } from '@jam-ledger/contract';
+import InputText from 'primevue/inputtext';
 import type { SaveState } from './usePhraseText.ts';
 import { TickBox } from '../../ui/index.ts';
 
@@ -29,9 +30,10 @@ function renameTo(event: Event): void {
 
 <template>
   <div class="title">
-    <input
+    <InputText
+      unstyled
       class="name"
-      :value="name"
+      :model-value="name"
       aria-label="Name of the phrase"
       :maxlength="SONG_LIMITS.phraseName"
       @change="renameTo"

@@ -10,6 +10,6 @@ defineProps<{ piece: LedgerPiece; student: string; songId: string }>();
   <FoldPart name="piece" :title="`With ${student}`" label="Practice piece">
     <p class="soft">{{ piece.next.reason }}</p>
     <ShareBar :standing="piece.standing" :target="piece.targetBpm" />
-    <p><RouterLink :to="{ name: 'pieces', params: { id: songId } }">Its place among the pieces</RouterLink></p>
+    <p><RouterLink :to="{ name: 'pieces', params: { id: songId } }">See it among the pieces</RouterLink></p>
   </FoldPart>
 </template>

@@ -2,6 +2,7 @@
 import type { Fix, Problem, Span } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import { computed } from 'vue';
+import { LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{
   problems: readonly Problem<string>[];
@@ -31,10 +32,10 @@ function quote(text: string, { from, to }: Span): string {
   <div>
     <ul class="quiet-list">
       <li v-for="(problem, index) in shown" :key="index" :class="['remark', problem.severity]">
-        <button type="button" class="place" :title="`Show it in the text`" @click="emit('show', problem.span)">
+        <LineButton class="place" :title="`Show it in the text`" @click="emit('show', problem.span)">
           <code>{{ quote(text, problem.span) }}</code>
           <span class="grade">{{ GRADES[problem.severity] }}</span>
-        </button>
+        </LineButton>
         <p>{{ problem.message }}</p>
         <p class="fixes">
           <a v-if="hasRules" class="rule" :href="`/shorthand?rule=${problem.code}`" target="_blank">The rule</a>
@@ -76,14 +77,9 @@ function quote(text: string, { from, to }: Span): string {
   border-left: 3px dotted var(--cool);
 }
 .place {
-  all: unset;
-  cursor: pointer;
   display: flex;
   gap: 0.5rem;
   align-items: baseline;
-}
-.place:focus-visible {
-  outline: 2px solid var(--focus);
 }
 .place code {
   font-family: var(--type-mono);

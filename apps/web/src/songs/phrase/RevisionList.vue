@@ -3,7 +3,7 @@ import type { PhraseRevision } from '@jam-ledger/contract';
 import { compareVersions, type ReadOptions, type VersionStep } from '@jam-ledger/core/notation';
 import Button from 'primevue/button';
 import { computed, ref, watch } from 'vue';
-import { momentText } from '../../ui/index.ts';
+import { momentText, LineButton } from '../../ui/index.ts';
 
 const props = defineProps<{
   phraseId: string;
@@ -58,16 +58,16 @@ function goBack(): void {
     <Button v-if="!revisions" size="small" text class="open" label="Earlier versions" @click="open" />
     <template v-else>
       <h3>Earlier versions</h3>
-      <p v-if="revisions.length === 0" class="soft">None yet; a version is kept each time it is typed over.</p>
+      <p v-if="revisions.length === 0" class="soft">None yet; a version is kept each time the text changes.</p>
       <ul class="quiet-list">
         <li v-for="revision in revisions" :key="revision.id">
-          <button type="button" :class="{ chosen: revision.id === chosen?.id }" @click="chosen = revision">
+          <LineButton link :class="{ chosen: revision.id === chosen?.id }" @click="chosen = revision">
             until {{ momentText(revision.at, zone) }}, {{ revision.by }}
-          </button>
+          </LineButton>
         </li>
       </ul>
       <template v-if="chosen">
-        <p v-if="different.length === 0" class="soft">Event by event it is the same.</p>
+        <p v-if="different.length === 0" class="soft">Note by note it is the same.</p>
         <ol class="quiet-list steps" aria-label="What changed since">
           <li v-for="(step, index) in different" :key="index" :class="step.kind">{{ say(step) }}</li>
         </ol>
@@ -81,18 +81,11 @@ function goBack(): void {
 
 <style scoped>
 button:not(.p-button) {
-  all: unset;
-  cursor: pointer;
-  color: var(--cool);
-  text-decoration: underline;
   font-size: 0.92rem;
 }
 button.chosen {
   color: var(--ink);
   font-weight: 600;
-}
-button:not(.p-button):focus-visible {
-  outline: 2px solid var(--focus);
 }
 .open {
   margin-left: -0.5rem;

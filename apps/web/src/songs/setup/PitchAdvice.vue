@@ -27,7 +27,7 @@ const percent = computed(() => ((ratio.value - 1) * 100).toFixed(2));
 
 <template>
   <p class="advice soft">
-    <template v-if="offsetCents === 0">The recording stands at A4 = 440 Hz; nothing is to be done.</template>
+    <template v-if="offsetCents === 0">The recording is at A4 = 440 Hz; there is nothing to do.</template>
     <template v-else-if="way === 'tune the guitar'"
       >Tune to A4 = {{ a4 }} Hz:
       <span v-for="tone in tones" :key="tone.string" class="tone">{{ tone.name }} {{ tone.hz }} Hz</span>

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { enableAutoUnmount, mount } from '@vue/test-utils';
 import { defineComponent, h, nextTick, ref, withDirectives } from 'vue';
 import NoticeBar from '../src/app/NoticeBar.vue';
+import { useKeptFocus } from '../src/app/useKeptFocus.ts';
 import PartsChoice from '../src/requests/PartsChoice.vue';
 import { useNotices } from '../src/session/index.ts';
 import WaysOn from '../src/songs/phrase/WaysOn.vue';
@@ -106,6 +107,44 @@ test('a part that is wanted is not also not wanted', async () => {
   expect(parts.findAll('[role=rowheader]').map((one) => one.text())).toContain('the solo');
   await parts.get('input[aria-label="the solo: not in"]').setValue(true);
   expect(said).toEqual({ wanted: [], notWanted: ['the solo'] });
+});
+
+describe('the keyboard of what an act takes away', () => {
+  const list = () =>
+    defineComponent(() => {
+      const page = ref<HTMLElement | null>(null);
+      const lines = ref(['one', 'two', 'three']);
+      useKeptFocus(page);
+      return () =>
+        h('main', { ref: page, tabindex: -1 }, [
+          h('h1', 'Lines'),
+          h(
+            'ul',
+            lines.value.map((name) =>
+              h('li', { key: name }, [
+                h('button', { onClick: () => (lines.value = lines.value.filter((one) => one !== name)) }, name),
+              ]),
+            ),
+          ),
+        ]);
+    });
+  const focused = () => document.activeElement?.textContent;
+
+  test('goes to what stands in its place, and to the page after the last', async () => {
+    const shown = mount(list(), { attachTo: document.body });
+    const strike = async (name: string) => {
+      const line = shown.findAll('button').find((one) => one.text() === name);
+      line?.element.focus();
+      await line?.trigger('click');
+      await new Promise((done) => setTimeout(done, 60));
+    };
+    await strike('two');
+    expect(focused()).toBe('three');
+    await strike('three');
+    expect(focused()).toBe('one');
+    await strike('one');
+    expect(document.activeElement?.tagName).toBe('MAIN');
+  });
 });
 
 describe('the keyboard of a form', () => {

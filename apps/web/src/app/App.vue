@@ -10,6 +10,7 @@ import PageTrouble from './PageTrouble.vue';
 import { titleOf } from './pageTitles.ts';
 import GuideLine from '../help/GuideLine.vue';
 import { useFresh } from './useFresh.ts';
+import { useKeptFocus } from './useKeptFocus.ts';
 import { useRenewal } from './useRenewal.ts';
 import SignInAgain from './SignInAgain.vue';
 import SignOutButton from './SignOutButton.vue';
@@ -92,6 +93,8 @@ watch(
     if (!page.value?.contains(document.activeElement)) page.value?.focus({ preventScroll: true });
   },
 );
+
+useKeptFocus(page);
 
 /** To the page itself, past the tabs; without a line in the history. */
 function skip(): void {

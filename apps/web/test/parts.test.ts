@@ -1,5 +1,5 @@
 /** @jest-environment ./apps/web/test/pageEnvironment.mjs */
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { enableAutoUnmount, mount } from '@vue/test-utils';
 import { defineComponent, h, nextTick, ref, withDirectives } from 'vue';
 import NoticeBar from '../src/app/NoticeBar.vue';
@@ -17,7 +17,8 @@ beforeEach(() => void openStudio({}));
 describe('what is said at the foot of the page', () => {
   test('stands in a region that is there before, and goes when it is dismissed', async () => {
     const bar = show(NoticeBar, {});
-    expect([bar.attributes('role'), words(bar)]).toEqual(['status', '']);
+    const region = bar.get('[role=status]');
+    expect(words(region)).toBe('');
     useNotices().say('“Slow Tide” is withdrawn.');
     await settle();
     expect(words(bar)).toBe('“Slow Tide” is withdrawn.');
@@ -37,6 +38,23 @@ describe('what is said at the foot of the page', () => {
     await button(bar, 'Undo').trigger('click');
     expect([undone, useNotices().notice]).toEqual([['undone'], null]);
   });
+});
+
+test('an act that takes longer than half a second says that it is going on', async () => {
+  jest.useFakeTimers();
+  const bar = show(NoticeBar, {});
+  const goesOn = () => bar.findAll('[role=progressbar]').length;
+  let finish = () => {};
+  const told = useNotices().tell(() => new Promise((done) => (finish = done)));
+  await jest.advanceTimersByTimeAsync(400);
+  expect(goesOn()).toBe(0);
+  await jest.advanceTimersByTimeAsync(200);
+  expect(goesOn()).toBe(1);
+  finish();
+  await told;
+  await nextTick();
+  expect(goesOn()).toBe(0);
+  jest.useRealTimers();
 });
 
 describe('ways on from the text', () => {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button';
 import Message from 'primevue/message';
+import ProgressBar from 'primevue/progressbar';
 import { useNotices } from '../session/index.ts';
 
 /** What was done, said at the foot of every page, with the way back. The region is there before anything is said in it. */
@@ -10,6 +11,7 @@ const QUIET = { root: { role: 'group', 'aria-live': 'off', 'aria-label': 'Notice
 </script>
 
 <template>
+  <ProgressBar v-if="notices.going > 0" class="going" mode="indeterminate" aria-label="It is being done" />
   <div class="notices" role="status">
     <Message
       v-if="notices.notice"
@@ -33,6 +35,12 @@ const QUIET = { root: { role: 'group', 'aria-live': 'off', 'aria-label': 'Notice
 </template>
 
 <style scoped>
+.going {
+  position: fixed;
+  inset: 0 0 auto;
+  height: 4px;
+  z-index: 20;
+}
 .notices {
   position: fixed;
   inset: auto auto 1rem 50%;

@@ -10,6 +10,9 @@ export interface Notice {
   readonly label?: string;
 }
 
+/** An act that takes longer says that it is going on. */
+const LONG_MS = 500;
+
 /** Notices of things done and of trouble met. */
 export const useNotices = defineStore('notices', () => {
   const notice = ref<Notice | null>(null);
@@ -35,12 +38,23 @@ export const useNotices = defineStore('notices', () => {
     notice.value = { id: count, text, label, undo: work };
   }
 
-  /** Does something and says in words when it fails. */
+  /** How many acts have taken long enough by now to say that they are going on. */
+  const going = ref(0);
+
+  /** Does something, tells that it is going on where it takes long, and says in words when it fails. */
   async function tell(work: () => Promise<void> | void): Promise<void> {
+    let isLong = false;
+    const timer = setTimeout(() => {
+      isLong = true;
+      going.value += 1;
+    }, LONG_MS);
     try {
       await work();
     } catch (error) {
       say(error instanceof Error ? error.message : 'Something went wrong.');
+    } finally {
+      clearTimeout(timer);
+      if (isLong) going.value -= 1;
     }
   }
 
@@ -50,5 +64,5 @@ export const useNotices = defineStore('notices', () => {
     if (undo) await tell(undo);
   }
 
-  return { notice, say, ask, turnPage, tell, takeBack };
+  return { notice, going, say, ask, turnPage, tell, takeBack };
 });

@@ -25,7 +25,7 @@ describe('a studio of one’s own', () => {
     await mara.getByText('The demo: everybody here is made up.').first().waitFor();
     await owner.goto('/');
     await owner.getByRole('link', { name: 'Begin your own studio' }).click();
-    await owner.getByText(/everything in the demo goes/).waitFor();
+    await owner.getByText(/everything in the demo is removed/).waitFor();
     await owner.getByLabel('Key').waitFor();
   });
 

@@ -114,7 +114,7 @@ describe('people come and go', () => {
     await guest.getByText('This is not the password that holds.').waitFor();
     await guest.getByLabel('Current password').fill('harbour-lights');
     await guest.getByRole('button', { name: 'Change the password' }).click();
-    await guest.getByText(/The new password holds/).waitFor();
+    await guest.getByText(/Your password is changed/).waitFor();
   });
 
   step('a student who leaves is asked about first, and comes back with all that is theirs', async () => {

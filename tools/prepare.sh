@@ -54,6 +54,6 @@ need_build() {
     -type f -printf '%p %T@ %s\n' | LC_ALL=C sort | sha256sum | cut -d' ' -f1)
   if [ "$(cat node_modules/.jam-ledger-build 2>/dev/null)" = "$state" ] && [ -f apps/web/dist/index.html ] && [ -f apps/server/dist/main.js ]; then return; fi
   say 'Building …'
-  npm run --silent build >/tmp/jam-ledger-build.log 2>&1 || { tail -n 20 /tmp/jam-ledger-build.log >&2; fail 'The build failed.'; }
+  NODE_ENV=production npm run --silent build >/tmp/jam-ledger-build.log 2>&1 || { tail -n 20 /tmp/jam-ledger-build.log >&2; fail 'The build failed.'; }
   echo "$state" > node_modules/.jam-ledger-build
 }

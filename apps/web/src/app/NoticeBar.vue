@@ -22,7 +22,7 @@ const QUIET = { root: { role: 'group', 'aria-live': 'off', 'aria-label': 'Notice
       :close-button-props="{ 'aria-label': 'Dismiss' }"
       @close="notices.notice = null"
     >
-      {{ notices.notice.text }}
+      <span>{{ notices.notice.text }}</span>
       <Button
         v-if="notices.notice.undo"
         size="small"

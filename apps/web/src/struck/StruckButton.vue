@@ -7,6 +7,7 @@ import { useNotices, useSession } from '../session/index.ts';
 import { momentText } from '../ui/index.ts';
 import { findStruck, putBack } from './struck.ts';
 
+defineOptions({ inheritAttrs: false });
 const props = defineProps<{
   /** Whose, and of which song. */
   query: StruckQuery;
@@ -42,7 +43,7 @@ const when = ({ at }: StruckLine) => (at === null ? '' : momentText(at, session.
 </script>
 
 <template>
-  <Button size="small" text severity="secondary" icon="pi pi-history" label="Struck out" @click="open" />
+  <Button v-bind="$attrs" size="small" text severity="secondary" icon="pi pi-history" label="Struck out" @click="open" />
   <Dialog
     v-if="lines"
     visible

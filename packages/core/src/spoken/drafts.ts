@@ -1,0 +1,80 @@
+import {
+  STARTING_VALUE,
+  writeEvent,
+  type EventItem,
+  type EventMark,
+  type Link,
+  type Span,
+  type Sureness,
+  type Writable,
+  type WrittenNote,
+} from '../notation/index.ts';
+
+/** A note while it is read; `string` 0 until that is said. */
+export type DraftNote = Writable<WrittenNote>;
+
+/** An event while it is read. */
+export interface Draft {
+  /** The words it comes from. */
+  span: Span;
+  notes: DraftNote[];
+  link?: Link;
+  slideIn?: 'below' | 'above';
+  slideOut?: 'up' | 'down';
+  marks: Set<EventMark>;
+  times: number;
+  /** The fret at which it is barred. */
+  barre?: number;
+  /** What it is written as before it, a value or a stamp. */
+  before: string[];
+  isRest?: true;
+  isGrace?: true;
+  sureness?: Sureness;
+  /** Whether it sounds together with the one before. */
+  joins?: true;
+  /** Whether “then” stands before it. */
+  isAfterThen?: true;
+}
+
+export function draftOf(notes: readonly DraftNote[], span: Span): Draft {
+  return { span, notes: [...notes], marks: new Set(), times: 1, before: [] };
+}
+
+/** A copy, moved by so many strings (thinner is negative) and frets. */
+export function movedDraft(draft: Draft, strings = 0, frets = 0): Draft {
+  return {
+    ...draft,
+    marks: new Set(draft.marks),
+    before: [],
+    notes: draft.notes.map((note) => ({
+      ...note,
+      string: note.string + strings,
+      fret: note.fret === null ? null : note.fret + frets,
+    })),
+  };
+}
+
+export function isWhole({ notes }: Draft): boolean {
+  return notes.every(({ string }) => string > 0);
+}
+
+export function grown(span: Span, by: Span): Span {
+  return { from: Math.min(span.from, by.from), to: Math.max(span.to, by.to) };
+}
+
+/** The shorthand of what was read. */
+export function writeDrafts(drafts: readonly Draft[], strings: 'letters' | 'numbers'): readonly string[] {
+  return drafts.map((draft) => {
+    if (draft.isRest) return [...draft.before, '-'].join(' ');
+    const { barre, before, span, notes, marks, times, link, slideIn, slideOut } = draft;
+    const event: EventItem = {
+      ...{ kind: 'event', span, value: draft.isGrace ? 'grace' : STARTING_VALUE, notes, marks: [...marks], times },
+      ...(link && { link }),
+      ...(slideIn && { slideIn }),
+      ...(slideOut && { slideOut }),
+    };
+    const text = writeEvent(event, { strings });
+    const barred = barre === undefined ? text : `{bar${barre}: ${text}}`;
+    return [...before, draft.sureness ? `{${draft.sureness}: ${barred}}` : barred].join(' ');
+  });
+}

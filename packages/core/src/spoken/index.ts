@@ -1,0 +1,5 @@
+export { readSpoken } from './readSpoken.ts';
+export type { SpokenContext, SpokenPart, SpokenReading } from './readSpoken.ts';
+export { sayPhrase } from './sayPhrase.ts';
+export type { SayOptions } from './sayPhrase.ts';
+export type { DoubtKind, SpokenDoubt } from './state.ts';

@@ -1,0 +1,212 @@
+/**
+ * What teachers say, in English. A word is added here and nowhere else; another language would be a file like this one.
+ * Source of the words: common practice.
+ */
+
+/** Numbers as words. */
+export const NUMBERS: Readonly<Record<string, number>> = {
+  ...{ zero: 0, nought: 0, one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7, eight: 8, nine: 9, ten: 10 },
+  ...{ eleven: 11, twelve: 12, thirteen: 13, fourteen: 14, fifteen: 15, sixteen: 16, seventeen: 17, eighteen: 18 },
+  ...{ nineteen: 19, twenty: 20, thirty: 30, forty: 40, fifty: 50, sixty: 60, seventy: 70, eighty: 80, ninety: 90 },
+};
+
+/** Places in a row as words. */
+export const ORDINALS: Readonly<Record<string, number>> = {
+  ...{ first: 1, second: 2, third: 3, fourth: 4, fifth: 5, sixth: 6, seventh: 7, eighth: 8, ninth: 9, tenth: 10 },
+  ...{ eleventh: 11, twelfth: 12, thirteenth: 13, fourteenth: 14, fifteenth: 15, sixteenth: 16, seventeenth: 17 },
+  ...{ eighteenth: 18, nineteenth: 19, twentieth: 20 },
+};
+
+/** How often, as one word. */
+export const OFTEN: Readonly<Record<string, number>> = { once: 1, twice: 2, thrice: 3 };
+
+/** What stands before a letter and says which of two strings it is: 1 the thin one, -1 the thick one. */
+export const SIDES: Readonly<Record<string, 1 | -1>> = {
+  ...{ high: 1, little: 1, thin: 1, top: 1, small: 1 },
+  ...{ low: -1, big: -1, thick: -1, bottom: -1, fat: -1 },
+};
+
+/** Fingers of the fretting hand. */
+export const FINGERS: Readonly<Record<string, '1' | '2' | '3' | '4' | 'T'>> = {
+  ...{ index: '1', pointer: '1', middle: '2', ring: '3', little: '4', pinky: '4', pinkie: '4' },
+};
+
+/** How far a bend goes, in whole steps; the longer ones first. */
+export const SIZES: readonly (readonly [words: string, steps: number])[] = [
+  ['a step and a half', 1.5],
+  ['one and a half steps', 1.5],
+  ['a tone and a half', 1.5],
+  ['one and three quarters of a step', 1.75],
+  ['one and a quarter of a step', 1.25],
+  ['two and a half steps', 2.5],
+  ['three quarters of a step', 0.75],
+  ['a quarter of a step', 0.25],
+  ['a quarter step', 0.25],
+  ['a quarter tone', 0.25],
+  ['quarter tone', 0.25],
+  ['quarter step', 0.25],
+  ['half a step', 0.5],
+  ['half a tone', 0.5],
+  ['a half step', 0.5],
+  ['half step', 0.5],
+  ['a semitone', 0.5],
+  ['two whole steps', 2],
+  ['two steps', 2],
+  ['two whole tones', 2],
+  ['three whole steps', 3],
+  ['three steps', 3],
+  ['a whole step', 1],
+  ['a whole tone', 1],
+  ['whole step', 1],
+  ['whole tone', 1],
+  ['a full step', 1],
+  ['full step', 1],
+  ['a full bend', 1],
+  ['full', 1],
+  ['whole', 1],
+  ['a minor third', 1.5],
+  ['half', 0.5],
+];
+
+/** What a few words do, the longer ones first among those that begin alike. */
+export const ACTS = {
+  hammer: ['hammer on', 'hammered on', 'hammering on', 'hammer', 'hammered', 'hammering'],
+  pull: ['pull off', 'pulled off', 'pulling off', 'pull', 'pulled', 'pulling'],
+  slide: ['slide', 'slid', 'sliding'],
+  tap: ['tap', 'tapped', 'tapping'],
+  'pre-bend': ['pre bend', 'pre bent', 'pre bending', 'prebend', 'prebent', 'bent already'],
+  bend: ['bend', 'bent', 'bending', 'bends', 'push'],
+  release: [
+    ...['let it back down', 'let it down again', 'let it down', 'let that down', 'let them down', 'let down'],
+    ...['let it back', 'let back down', 'bring it back down', 'bring it down', 'come back down', 'back down'],
+    ...['release it', 'release', 'released', 'releasing', 'and let go', 'let it fall back'],
+  ],
+  again: [
+    ...['pick it again', 'pick again', 'picked again', 'hit it again', 'strike it again', 'struck again'],
+    ...['pick that again', 'while it stands bent'],
+  ],
+  'held bend': ['hold it there', 'hold the bend', 'still bent', 'keep it bent'],
+  'let ring': ['let it ring', 'let them ring', 'let that ring', 'let ring', 'letting it ring', 'ringing on', 'ringing'],
+  ring: ['ring together', 'ring out', 'ring on', 'ring'],
+  let: ['let'],
+  'palm mute': ['palm muted', 'palm mute', 'palm mutes', 'palm muting', 'with the palm'],
+  dead: [
+    'dead notes',
+    'dead note',
+    'muted notes',
+    'muted note',
+    'ghost notes',
+    'ghost note',
+    'muted strokes',
+    'muted stroke',
+    'muted hits',
+    'dead',
+    'muted',
+    'x',
+  ],
+  harmonic: ['natural harmonics', 'natural harmonic', 'harmonics', 'harmonic'],
+  pinch: ['pinch harmonics', 'pinch harmonic', 'pinched harmonic', 'pinched', 'pinch'],
+  'wide vibrato': ['wide vibrato', 'big vibrato', 'wide shake', 'shake it wide'],
+  vibrato: ['narrow vibrato', 'vibrato', 'shake it', 'shaking it', 'shake'],
+  rake: ['rake into', 'raked into', 'rake', 'raked'],
+  tremolo: ['tremolo picked', 'tremolo picking', 'tremolo pick', 'tremolo', 'as fast as it goes'],
+  trill: ['trill it with', 'trill with', 'trill to', 'trill', 'trilled', 'trilling'],
+  'held bent': ['held bent'],
+  'struck bent': ['struck while bent'],
+  shift: ['picked at its end', 'and pick it again at the end'],
+  grace: ['as a grace note', 'grace note', 'just a flick'],
+  'under barre': ['under a barre at', 'under a bar at'],
+  likely: ['heard but not certain', 'i think it is', 'probably'],
+  guess: ['as a guess', 'i guess', 'just guessing'],
+  seen: ['as seen played', 'as seen live'],
+  arranged: ['as arranged'],
+  optional: ['may be left out', 'if you like', 'optional'],
+  accent: ['accented', 'accent it', 'with an accent', 'accent', 'dig in', 'loud', 'loudly', 'louder'],
+  cut: ['cut it short', 'cut short', 'cut it off', 'cut off', 'staccato', 'short and dry'],
+  quiet: ['very quietly', 'quietly', 'very quiet', 'quiet', 'in brackets', 'softly', 'very soft', 'soft'],
+  rolled: ['rolled', 'roll it', 'one string after the other'],
+  thumb: ['plucked by the thumb', 'plucked with the thumb'],
+  pluckIndex: ['plucked by the index finger', 'plucked with the index finger'],
+  pluckMiddle: ['plucked by the middle finger', 'plucked with the middle finger'],
+  pluckRing: ['plucked by the ring finger', 'plucked with the ring finger'],
+  pluckLittle: ['plucked by the little finger', 'plucked with the little finger'],
+  plucked: ['plucked by any finger', 'plucked with a finger', 'plucked with fingers', 'plucked', 'pluck'],
+  down: ['down strokes', 'down stroke', 'downstrokes', 'downstroke', 'with a down', 'down'],
+  up: ['up strokes', 'up stroke', 'upstrokes', 'upstroke', 'with an up', 'up'],
+  barre: ['bar the', 'barre the', 'bar at the', 'barre at the', 'bar at', 'barre at', 'barre'],
+  octave: ['octaves', 'octave'],
+  'together with': ['together with', 'along with', 'at the same time as', 'on top of'],
+  together: ['together', 'at once', 'both', 'at the same time'],
+  correction: ['sorry', 'no wait', 'wait no', 'i mean', 'actually', 'rather', 'make that', 'correction', 'no no'],
+  'the same': [
+    ...['the same thing again', 'same thing again', 'the same again', 'same again', 'the same thing', 'same thing'],
+    ...[
+      'all of that again',
+      'all of that',
+      'all of it',
+      'all that',
+      'do that again',
+      'do that',
+      'do it again',
+      'do it',
+    ],
+    ...[
+      'both of those',
+      'both of them',
+      'those again',
+      'that again',
+      'play that',
+      'repeat that',
+      'repeat it',
+      'repeat all of that',
+      'repeat',
+      'and that',
+    ],
+  ],
+  rest: ['rest', 'a rest', 'then silence', 'silence'],
+  without: ['without'],
+  then: ['then', 'and then', 'after that', 'next'],
+} as const satisfies Readonly<Record<string, readonly string[]>>;
+/** What a few words do. */
+export type Act = keyof typeof ACTS;
+
+/** Words that say how long the notes after them are, and the value they are written with. */
+export const VALUES: readonly (readonly [words: string, value: string])[] = [
+  ['in sixteenth triplets', '16t'],
+  ['in eighth triplets', '8t'],
+  ['in triplets', '8t'],
+  ['as triplets', '8t'],
+  ['triplets', '8t'],
+  ['in sixteenths', '16'],
+  ['in eighths', '8'],
+  ['in quarters', '4'],
+  ['in halves', '2'],
+  ['sixteenths', '16'],
+  ['eighths', '8'],
+  ['quarters', '4'],
+];
+
+/** Words of talk that say nothing of notes. */
+export const TALK = new Set(
+  `a an the and so ok okay now we you i he she it they this that these those is are was were be been being do does did done
+  to of in on at by for from with as than but or if when while where which who what how why there here just like really very quite
+  kind sort bit little lot lots much more most less some any all each every one's its it's that's there's here's let's you're we're
+  i'm can could will would shall should may might must want need think know feel see hear listen look say said says call called
+  guy thing things stuff part bit bits bar bars beat beats time times way ways place spot note notes lick licks riff phrase line
+  bit sound sounds nice sweet good great lovely cool fine right left yeah yes yep no well oh uh um er hmm ah eh please thanks
+  thank remember careful watch out slowly gently still only even again also too back over into off up out get gets got go goes going
+  went come comes came start starts starting begin begins end ends ending finish play plays played playing hit hits hitting pick picks
+  picked picking strike struck land lands landing string strings fret frets finger fingers hand hands his her their your my our me us
+  him them easy hard tricky funny same other another first last fret's very pretty bluesy classic typical basically maybe perhaps
+  there'll you'll we'll it'll gonna wanna sit sits stay stays move moves quick fast slow then after before until because since`
+    .split(/\s+/)
+    .filter((word) => word !== ''),
+);
+
+/** Words that do say something of the hands, and are not read yet. */
+export const UNREAD = new Set(
+  `whammy dive arm sweep swept strum strummed strumming thumb chord chords shape power slap slapped pop popped harmonize capo
+  detune chug chugged chugging mute fingerpick arpeggio arpeggiate scale pentatonic behind double unison feedback wah`.split(
+    /\s+/,
+  ),
+);

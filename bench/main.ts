@@ -14,6 +14,7 @@ import { planFigures } from './plan.ts';
 import { pressFigures } from './presses.ts';
 import { readingFigures } from './reading.ts';
 import { slipFigures } from './slips.ts';
+import { spokenFigures } from './spoken.ts';
 import { soundFigures } from './sound.ts';
 import { typingFigures } from './typing.ts';
 import { weekFigures } from './week.ts';
@@ -32,6 +33,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Listening', listeningFigures],
   ['Recordings', recordingFigures],
   ['Slips', slipFigures],
+  ['Spoken', spokenFigures],
   ['Hands', handFigures],
   ['Server', ledgerFigures],
   ['Licks', lickFigures],

@@ -63,14 +63,19 @@ describe('ways on from the text', () => {
   const fix = { title: 'Hammer it: h9', span, text: 'h9' };
   test('are the first fix that is certain, a new phrase, and assigning it', async () => {
     const ways = show(WaysOn, { problems: [remark, { ...remark, fix }], student: 'Ines' });
-    expect(ways.findAll('button').map((one) => one.text())).toEqual(['Hammer it: h9', 'New phrase', 'Assign to Ines']);
+    expect(ways.findAll('button').map((one) => one.text())).toEqual([
+      'Hammer it: h9',
+      'Say it',
+      'New phrase',
+      'Assign to Ines',
+    ]);
     for (const name of ['Fix the first remark: Hammer it: h9', 'New phrase', 'Assign to Ines'])
       await button(ways, name).trigger('click');
     expect(ways.emitted()).toMatchObject({ fix: [[fix]], addPhrase: [[]], assign: [[]] });
   });
   test('are less where nothing is wrong and the phrase is given', () => {
     const ways = show(WaysOn, { problems: [remark], student: undefined });
-    expect(ways.findAll('button').map((one) => one.text())).toEqual(['New phrase']);
+    expect(ways.findAll('button').map((one) => one.text())).toEqual(['Say it', 'New phrase']);
   });
 });
 

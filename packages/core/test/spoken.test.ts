@@ -59,7 +59,7 @@ describe('what a teacher says is read', () => {
 describe('what is not sure is asked', () => {
   test('a correction stands, and the first is kept', () => {
     const { shorthand, doubts } = readSpoken('eight, no wait, nine on the G');
-    expect([shorthand, doubts]).toEqual(['9G', [expect.objectContaining({ kind: 'correction', choices: ['9', '8'] })]]);
+    expect([shorthand, doubts]).toEqual(['9G', [expect.objectContaining({ kind: 'correction', choices: [expect.objectContaining({ label: '9' }), expect.objectContaining({ label: '8' })] })]]);
   });
   test.each([
     ['7 on the E', 'which E'],
@@ -73,6 +73,35 @@ describe('what is not sure is asked', () => {
     ['the same again up a string, no: 5 on the A, same again one string up', 'string'],
   ])('%s', (said, kind) => {
     expect(kindsOf(said)).toContain(kind);
+  });
+  test('with choices that are said in place of the words', () => {
+    const said = '7 on the G, then 9 on the E, bend it';
+    const chosen = (kind: string, at: number) => {
+      const doubt = readSpoken(said).doubts.find((one) => one.kind === kind);
+      if (!doubt) throw new Error(`${kind} is not asked`);
+      return said.slice(0, doubt.span.from) + (doubt.choices[at]?.say ?? '') + said.slice(doubt.span.to);
+    };
+    expect(readSpoken(said).shorthand).toBe('7G 9eb1');
+    expect([chosen('which E', 1), chosen('how far', 1)]).toEqual([
+      '7 on the G, then 9 on the low E, bend it',
+      '7 on the G, then 9 on the E, bend it a half step',
+    ]);
+    expect(readSpoken(chosen('which E', 1)).shorthand).toBe('7G 9Eb1');
+    const stack = readSpoken('ten and twelve on the B and E together');
+    expect([stack.shorthand, stack.doubts[0]?.choices.map(({ say }) => say)]).toEqual([
+      '10B12e',
+      ['the B and high E', 'the B and low E'],
+    ]);
+    expect(readSpoken(chosen('how far', 1)).shorthand).toBe('7G 9eb.5');
+  });
+  test('once, where what a teacher means is known', () => {
+    const habits = { 'which E': 'low E', 'how far': 'a half step', slide: 'from above' } as const;
+    expect(readSpoken('slide into 9 on the E, bend it', { habits })).toMatchObject({ shorthand: '>9Eb.5', doubts: [] });
+  });
+  test('values that are said hold from the next note on', () => {
+    expect(readSpoken('in eighths, 5 on the G, 7 on the G, then in triplets 5 7 5 on the G').shorthand).toBe(
+      '/8 5G 7G /8t 5G 7G 5G',
+    );
   });
   test('talk says nothing, and is not asked', () => {
     expect(readSpoken('So this is a really nice one, listen to how it sits, and remember to breathe.')).toEqual({

@@ -43,10 +43,10 @@ export const useNotices = defineStore('notices', () => {
 
   /** Does something, tells that it is going on where it takes long, and says in words when it fails. */
   async function tell(work: () => Promise<void> | void): Promise<void> {
-    let isLong = false;
+    let long = 0;
     const timer = setTimeout(() => {
-      isLong = true;
-      going.value += 1;
+      long = 1;
+      going.value += long;
     }, LONG_MS);
     try {
       await work();
@@ -54,7 +54,7 @@ export const useNotices = defineStore('notices', () => {
       say(error instanceof Error ? error.message : 'Something went wrong.');
     } finally {
       clearTimeout(timer);
-      if (isLong) going.value -= 1;
+      going.value -= long;
     }
   }
 

@@ -192,7 +192,9 @@ function addPhrase(): Promise<void> {
   });
 }
 
-useEventListener('keydown', (event) => pressOnDesk(event, root.value, { addPhrase, repeatSection }));
+useEventListener('keydown', (event) => {
+  pressOnDesk(event, root.value, { addPhrase: () => void addPhrase(), repeatSection: () => void repeatSection() });
+});
 
 function closeSetUp(): void {
   if (editing.value === 'set-up') editing.value = undefined;

@@ -43,7 +43,15 @@ const when = ({ at }: StruckLine) => (at === null ? '' : momentText(at, session.
 </script>
 
 <template>
-  <Button v-bind="$attrs" size="small" text severity="secondary" icon="pi pi-history" label="Struck out" @click="open" />
+  <Button
+    v-bind="$attrs"
+    size="small"
+    text
+    severity="secondary"
+    icon="pi pi-history"
+    label="Struck out"
+    @click="open"
+  />
   <Dialog
     v-if="lines"
     visible

@@ -1,22 +1,12 @@
-<script lang="ts">
-/** A column of facts: what its cells say of a row. */
-export interface TableColumn<Row> {
-  readonly head: string;
-  readonly says: (row: Row) => string | number;
-  /** What stands softly behind it. */
-  readonly aside?: (row: Row) => string;
-  readonly look?: 'ink' | 'pencil' | 'number';
-}
-/** The first cell of a row names it. */
-const NAMES_ROW = { bodyCell: { role: 'rowheader' } };
-</script>
-
 <script setup lang="ts" generic="Row extends object">
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
+import type { TableColumn } from './tableColumn.ts';
 
 /** A table that only tells: the library's, a row for each fact. A slot takes the place of what the first column says. */
 defineProps<{ rows: readonly Row[]; columns: readonly TableColumn<Row>[]; label: string }>();
+/** The first cell of a row names it. */
+const NAMES_ROW = { bodyCell: { role: 'rowheader' } };
 defineSlots<{ first?: (props: { row: Row }) => unknown }>();
 </script>
 

@@ -20,4 +20,5 @@ export { useForm } from './useForm.ts';
 export { vFirstField } from './vFirstField.ts';
 export { usePageWidth } from './usePageWidth.ts';
 export { default as LineButton } from './LineButton.vue';
-export { default as PlainTable, type TableColumn } from './PlainTable.vue';
+export { default as PlainTable } from './PlainTable.vue';
+export type { TableColumn } from './tableColumn.ts';

@@ -4,7 +4,7 @@ import { movedDraft } from './drafts.ts';
 import { fretAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import { SIZES, type Act } from './vocabulary.ts';
-import { matchAt, numberAt, type Word } from './words.ts';
+import { numberAt, sayingAt, sayingsOf, type Word } from './words.ts';
 
 /** What hands do, read at some words: the number of the word to go on at. */
 export type ActReader = (state: SpokenState, words: readonly Word[], at: number, next: number) => number;
@@ -17,16 +17,17 @@ export const skip = (words: readonly Word[], at: number, said: readonly string[]
 };
 const IT = ['it', 'that', 'this', 'them', 'those', 'one', 'note', 'up', 'the', 'again', 'slowly', 'by', 'both'];
 
+const SAID_SIZES = sayingsOf(SIZES);
+
 /** A size of a bend in words. */
 export function sizeAt(
   words: readonly Word[],
   at: number,
 ): { readonly steps: number; readonly next: number } | undefined {
-  for (const [said, steps] of SIZES) {
-    const count = matchAt(words, at, said);
-    if (count > 0) return { steps, next: words[at + count]?.text === 'step' ? at + count + 1 : at + count };
-  }
-  return undefined;
+  const found = sayingAt(words, at, SAID_SIZES);
+  if (!found) return undefined;
+  const { meaning: steps, next } = found;
+  return { steps, next: words[next]?.text === 'step' ? next + 1 : next };
 }
 
 /** What “one” can follow where it is a number: “then one on the A”, “zero, one, three”. */
@@ -199,13 +200,17 @@ const slide: ActReader = (state, words, at, next) => {
   direction();
   const word = words[from]?.text ?? '';
   if (word === 'into' || (word === 'in' && words[from + 1]?.text === 'to')) {
-    state.ahead.slideIn = isDown ? 'above' : 'below';
-    if (!isDown && !isUp && words[from + 1]?.text !== 'from')
+    const habit = state.habits.slide;
+    state.ahead.slideIn = isDown || (!isUp && habit === 'from above') ? 'above' : 'below';
+    if (habit === undefined && !isDown && !isUp && words[from + 1]?.text !== 'from')
       state.doubt(
         'slide',
         SpokenState.span(words, at, from + 1),
         'From below or from above was not said; below is taken.',
-        ['below', 'above'],
+        ['below', 'above'].map((from) => ({
+          label: `from ${from}`,
+          say: `slide ${from === 'below' ? 'up' : 'down'} into`,
+        })),
       );
     return from + 1;
   }

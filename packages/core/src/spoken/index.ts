@@ -2,4 +2,4 @@ export { readSpoken } from './readSpoken.ts';
 export type { SpokenContext, SpokenPart, SpokenReading } from './readSpoken.ts';
 export { sayPhrase } from './sayPhrase.ts';
 export type { SayOptions } from './sayPhrase.ts';
-export type { DoubtKind, SpokenDoubt } from './state.ts';
+export type { DoubtKind, Habits, SpokenChoice, SpokenDoubt } from './state.ts';

@@ -120,7 +120,7 @@ function lettersAt(words: readonly Word[], at: number, count: number): SaidStrin
   return {
     strings,
     next,
-    ...(isEither && strings.length === 1 && { isEither: true }),
+    ...(isEither && { isEither: true }),
     ...(isPlural && { isPlural: true }),
   };
 }

@@ -1,17 +1,19 @@
 import { readShorthand, type Span } from '../notation/index.ts';
-import { HIGHEST_FRET, TUNINGS, type Key, type Tuning } from '../pitch/index.ts';
+import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
+import { readOften, readSame } from './again.ts';
 import { writeDrafts } from './drafts.ts';
 import { HAND_READERS, isFretAhead, isPronoun, sizeAt, sizeBend, skip, targetAt, type ActReader } from './hands.ts';
 import { MARK_READERS } from './marking.ts';
 import { fingerAt, fretAt, stringsAt } from './places.ts';
-import { SpokenState, type Decide, type SpokenDoubt } from './state.ts';
-import { ACTS, FINGERS, NUMBERS, OFTEN, TALK, UNREAD, VALUES, type Act } from './vocabulary.ts';
-import { matchAt, numberAt, wordsOf, type Word } from './words.ts';
+import { SpokenState, type Habits, type SpokenDoubt } from './state.ts';
+import { ACTS, FINGERS, NUMBERS, TALK, UNREAD, VALUES, type Act } from './vocabulary.ts';
+import { numberAt, sayingAt, sayingsOf, wordsOf, type Word } from './words.ts';
 
 /** What is known besides the words. */
 export interface SpokenContext {
+  /** Names the strings; standard when left out. */
   readonly tuning?: Tuning;
-  readonly key?: Key;
+  readonly habits?: Habits;
 }
 
 /** A piece of shorthand and the words it comes from. */
@@ -40,15 +42,22 @@ const MAX_WORDS = 100_000;
 export function readSpoken(text: string, context: SpokenContext = {}): SpokenReading {
   const tuning = context.tuning ?? TUNINGS.standard;
   const words = wordsOf(text).slice(0, MAX_WORDS);
-  const state = readWords(words, tuning.openMidis.length, FIRST_WAY);
+  const state = readWords(words, tuning.openMidis.length, context.habits ?? {});
   const strings = tuning.openMidis.length === 6 ? 'letters' : 'numbers';
+  // A value that was said holds from the next event on.
+  for (const { value, before } of state.values) state.drafts[before]?.before.push(`/${value}`);
   const texts = writeDrafts(state.drafts, strings);
   const parts = state.drafts.map(({ span }, index) => ({ words: span, text: texts[index] ?? '' }));
   const shorthand = texts.join(' ');
-  return { shorthand, parts, doubts: [...state.doubts, ...offNeck(shorthand, parts, tuning)], stamps: state.stamps };
+  const doubts = [...state.doubts, ...offNeck(shorthand, parts, tuning)].map((doubt) => inWords(doubt, text));
+  return { shorthand, parts, doubts, stamps: state.stamps };
 }
 
-const FIRST_WAY: Decide = (kind) => (kind === 'string' ? -1 : 0);
+/** A doubt whose choices say what would stand in the place of its words. */
+function inWords(doubt: SpokenDoubt, text: string): SpokenDoubt {
+  const words = text.slice(doubt.span.from, doubt.span.to);
+  return { ...doubt, choices: doubt.choices.map(({ label, say }) => ({ label, say: say.replace('…', words) })) };
+}
 
 /** What the shorthand itself cannot be: frets beyond every neck. */
 function offNeck(shorthand: string, parts: readonly SpokenPart[], tuning: Tuning): readonly SpokenDoubt[] {
@@ -65,45 +74,42 @@ function offNeck(shorthand: string, parts: readonly SpokenPart[], tuning: Tuning
   });
 }
 
-/** Every few words that do something, the longest first. */
-const SAID_ACTS: readonly (readonly [said: string, act: Act])[] = (Object.keys(ACTS) as Act[])
-  .flatMap((act) => ACTS[act].map((said) => [said, act] as const))
-  .toSorted(([a], [b]) => b.split(' ').length - a.split(' ').length || b.length - a.length);
-const ACTS_BY_WORD = new Map<string, (readonly [said: string, act: Act])[]>();
-for (const one of SAID_ACTS) {
-  const [first = ''] = one[0].split(' ');
-  ACTS_BY_WORD.set(first, [...(ACTS_BY_WORD.get(first) ?? []), one]);
-}
+const SAID_ACTS = sayingsOf(
+  (Object.keys(ACTS) as Act[]).flatMap((act) => ACTS[act].map((said) => [said, act] as const)),
+);
+const SAID_VALUES = sayingsOf(VALUES);
 
+/** What a few words do, the longest that are found. */
 function actAt(words: readonly Word[], at: number): { readonly act: Act; readonly next: number } | undefined {
-  for (const [said, act] of ACTS_BY_WORD.get(words[at]?.text ?? '') ?? []) {
-    const count = matchAt(words, at, said);
-    if (count > 0) return { act, next: at + count };
-  }
-  return undefined;
+  const found = sayingAt(words, at, SAID_ACTS);
+  return found && { act: found.meaning, next: found.next };
 }
 
 const READERS: Readonly<Partial<Record<Act, ActReader>>> = { ...HAND_READERS, ...MARK_READERS };
 
-function readWords(words: readonly Word[], strings: number, decide: Decide): SpokenState {
-  const state = new SpokenState(strings, decide);
+function readWords(words: readonly Word[], strings: number, habits: Habits): SpokenState {
+  const state = new SpokenState(strings, habits);
   let at = 0;
   while (at < words.length) {
-    const next = readAt(state, words, at);
-    at = Math.max(next, at + 1);
+    const next = Math.max(readAt(state, words, at), at + 1);
+    if (state.openBend.length === 0) state.openSpan = undefined;
+    else state.openSpan ??= SpokenState.span(words, at, next);
+    at = next;
   }
   state.endSentence();
-  if (state.openBend.length > 0) askSize(state, { from: words.at(-1)?.span.from ?? 0, to: words.at(-1)?.span.to ?? 0 });
+  if (state.openBend.length > 0) askSize(state);
   return state;
 }
 
-function askSize(state: SpokenState, span: Span): void {
-  sizeBend(state, 1);
-  state.doubt('how far', span, 'How far it is bent was not said; a whole step is taken.', [
-    'a whole step',
-    'a half step',
-  ]);
+/** A bend whose size nobody said. */
+function askSize(state: SpokenState): void {
+  const isHalf = state.habits['how far'] === HALF.label;
+  sizeBend(state, isHalf ? 0.5 : 1);
+  if (state.habits['how far'] !== undefined || !state.openSpan) return;
+  state.doubt('how far', state.openSpan, 'How far it is bent was not said; a whole step is taken.', [WHOLE, HALF]);
 }
+const WHOLE = { label: 'a whole step', say: '… a whole step' };
+const HALF = { label: 'a half step', say: '… a half step' };
 
 /** Reads what begins at a word. */
 function readAt(state: SpokenState, words: readonly Word[], at: number): number {
@@ -158,7 +164,10 @@ function readCorrection(state: SpokenState, words: readonly Word[], at: number):
     const was = last.notes.map(({ fret }) => fret ?? 'x').join(' and ');
     last.notes = last.notes.map((note) => ({ ...note, fret: said.fret }));
     last.span = SpokenState.span(words, at, said.next);
-    state.doubt('correction', last.span, `${said.fret} stands; first ${was} was said.`, [String(said.fret), was]);
+    state.doubt('correction', last.span, `${said.fret} stands; first ${was} was said.`, [
+      { label: String(said.fret), say: '…' },
+      { label: was, say: '' },
+    ]);
     return said.next;
   }
   if (last && strings) {
@@ -193,33 +202,6 @@ function readFinger(state: SpokenState, words: readonly Word[], at: number): num
   return next;
 }
 
-/** How often is said: “twice”, “three times”, “two more times”, “once more”. */
-function oftenAt(
-  words: readonly Word[],
-  at: number,
-): { readonly times: number; readonly isMore: boolean; readonly next: number } | undefined {
-  const once = OFTEN[words[at]?.text ?? ''];
-  if (once !== undefined) {
-    const isMore = words[at + 1]?.text === 'more';
-    return { times: once, isMore, next: isMore ? at + 2 : at + 1 };
-  }
-  const said = numberAt(words, at);
-  if (!said || said.isOrdinal) return undefined;
-  const isMore = words[said.next]?.text === 'more';
-  const place = isMore ? said.next + 1 : said.next;
-  return words[place]?.text === 'times' || words[place]?.text === 'time'
-    ? { times: said.value, isMore, next: place + 1 }
-    : undefined;
-}
-
-function readOften(state: SpokenState, words: readonly Word[], at: number): number | undefined {
-  const often = oftenAt(words, at);
-  if (!often) return undefined;
-  const { last } = state;
-  if (last) last.times = often.isMore ? last.times + often.times : often.times;
-  return often.next;
-}
-
 function readSize(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const size = sizeAt(words, at);
   const [bent] = state.openBend;
@@ -244,13 +226,10 @@ function readSize(state: SpokenState, words: readonly Word[], at: number): numbe
 }
 
 function readValue(state: SpokenState, words: readonly Word[], at: number): number | undefined {
-  for (const [said, value] of VALUES) {
-    const count = matchAt(words, at, said);
-    if (count === 0) continue;
-    state.values.push({ value, before: state.drafts.length });
-    return at + count;
-  }
-  return undefined;
+  const found = sayingAt(words, at, SAID_VALUES);
+  if (!found) return undefined;
+  state.values.push({ value: found.meaning, before: state.drafts.length });
+  return found.next;
 }
 
 function readStrings(state: SpokenState, words: readonly Word[], at: number): number | undefined {
@@ -272,12 +251,21 @@ function readStrings(state: SpokenState, words: readonly Word[], at: number): nu
   }
   if (!said.isEither) sayStrings(state, said.strings, words, at, said.next);
   else {
-    // The nearer one is the likelier.
-    const isThin = (state.drafts.findLast(({ notes }) => (notes[0]?.string ?? 0) > 0)?.notes[0]?.string ?? 6) <= 3;
-    const choices = isThin ? ['high E', 'low E'] : ['low E', 'high E'];
+    // The nearer one is the likelier: to the strings it is named with, or else to the last.
+    const others = said.strings.filter((string) => string !== 6);
+    const near = others[0] ?? state.drafts.findLast(({ notes }) => (notes[0]?.string ?? 0) > 0)?.notes[0]?.string ?? 6;
+    const habit = state.habits['which E'];
+    const isThin = habit === undefined ? near <= 3 : habit === 'high E';
+    const saidAs = words.slice(at, said.next).map(({ raw }) => raw);
+    const choices = (isThin ? ['high E', 'low E'] : ['low E', 'high E']).map((one) => ({
+      label: one,
+      say: saidAs.map((word) => (/^e$/i.test(word) ? one : word)).join(' '),
+    }));
     const span = SpokenState.span(words, at, said.next);
-    state.doubt('which E', span, `Which E was not said; the ${isThin ? 'high' : 'low'} one is taken.`, choices);
-    sayStrings(state, [isThin ? 1 : 6], words, at, said.next);
+    const says = `Which E was not said; the ${isThin ? 'high' : 'low'} one is taken.`;
+    if (habit === undefined) state.doubt('which E', span, says, choices);
+    const strings = said.strings.map((string) => (string === 6 && isThin ? 1 : string));
+    sayStrings(state, strings, words, at, said.next);
   }
   return said.next;
 }
@@ -366,37 +354,6 @@ function readAct(state: SpokenState, words: readonly Word[], at: number): number
   return reader ? reader(state, words, at, next) : next;
 }
 
-/** “do that twice”, “the same again one string thinner”, “all of that once more”. */
-function readSame(state: SpokenState, words: readonly Word[], at: number, next: number): number | undefined {
-  const isAll = words[at]?.text === 'all' || words[at + 1]?.text === 'all';
-  let [from, more] = [skip(words, next, [',', 'again', 'but', 'and']), 1];
-  const often = oftenAt(words, from);
-  if (often) {
-    more = often.isMore ? often.times : Math.max(0, often.times - 1);
-    from = often.next;
-  } else if (words[at]?.text === 'and') return undefined;
-  from = skip(words, from, [',', 'just', 'but', 'a', 'moved']);
-  const move = { strings: 0, frets: 0 };
-  const said = numberAt(words, from);
-  const unit = said ? words[said.next]?.text : undefined;
-  if (said && unit?.startsWith('string')) {
-    const side = words[said.next + 1]?.text ?? '';
-    move.strings = ['thinner', 'down', 'higher'].includes(side) ? -said.value : said.value;
-    if (side === 'up' || side === 'down')
-      state.doubt('string', SpokenState.span(words, from, said.next + 2), '“Up a string” can be thicker or thinner.', [
-        'thicker',
-        'thinner',
-      ]);
-    from = said.next + 2;
-  } else if (said && unit?.startsWith('fret')) {
-    const side = words[said.next + 1]?.text ?? '';
-    move.frets = ['down', 'lower', 'back'].includes(side) ? -said.value : said.value;
-    from = said.next + 2;
-  }
-  state.repeat(more, move, isAll);
-  return from;
-}
-
 function readFret(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const count = numberAt(words, at);
   const dead = count && !count.isOrdinal ? actAt(words, count.next) : undefined;
@@ -434,9 +391,8 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
 
 /** A word that is none of these: talk, or something that should be asked. */
 function passOver(state: SpokenState, word: Word, at: number): number {
-  const isTold =
-    UNREAD.has(word.text) || /^\d/.test(word.raw) || (NUMBERS[word.text] !== undefined && word.text !== 'one');
-  if (isTold && !TALK.has(word.text))
-    state.doubt('not understood', word.span, `“${word.raw}” was not understood; nothing is written for it.`);
+  const isNumber = /^\d/.test(word.raw) || (NUMBERS[word.text] !== undefined && word.text !== 'one');
+  if (!TALK.has(word.text) && /[\p{L}\d]/u.test(word.raw))
+    state.strange.push({ word, isTrade: isNumber || UNREAD.has(word.text) });
   return at + 1;
 }

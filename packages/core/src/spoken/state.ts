@@ -12,8 +12,18 @@ export interface SpokenDoubt {
   readonly span: Span;
   readonly says: string;
   /** What may be meant, the one that was taken first; empty where only the teacher knows. */
-  readonly choices: readonly string[];
+  readonly choices: readonly SpokenChoice[];
 }
+
+/** One of several things that may be meant. */
+export interface SpokenChoice {
+  readonly label: string;
+  /** What would be said in place of the words in doubt; `…` stands for those words. */
+  readonly say: string;
+}
+
+/** What a teacher means by words that others mean otherwise: the label that was chosen before, by the kind of the doubt. */
+export type Habits = Readonly<Partial<Record<DoubtKind, string>>>;
 
 /** What was said before a note that it is about. */
 export interface Ahead {
@@ -27,9 +37,6 @@ export interface Ahead {
   finger?: Finger;
   marks: EventMark[];
 }
-
-/** Decides where words can be read in several ways: the number of the way that is taken. */
-export type Decide = (kind: DoubtKind, ways: readonly string[], span: Span) => number;
 
 /** What has been read so far. */
 export class SpokenState {
@@ -61,14 +68,18 @@ export class SpokenState {
   isTrilling = false;
   /** Strings that were said, and no fret on them yet. */
   unused: Span | undefined;
+  /** Words of the sentence that were not understood; words of the trade are told whatever else is said. */
+  strange: { readonly word: Word; readonly isTrade: boolean }[] = [];
   /** Whether “then” was the last that was said. */
   isThen = false;
-  readonly decide: Decide;
+  /** The words that opened the bend. */
+  openSpan: Span | undefined;
   readonly strings: number;
+  readonly habits: Habits;
 
-  constructor(strings: number, decide: Decide) {
+  constructor(strings: number, habits: Habits) {
     this.strings = strings;
-    this.decide = decide;
+    this.habits = habits;
   }
 
   /** The notes that are spoken of. */
@@ -82,7 +93,7 @@ export class SpokenState {
     return this.drafts.findLast(({ isRest }) => !isRest);
   }
 
-  doubt(kind: DoubtKind, span: Span, says: string, choices: readonly string[] = []): void {
+  doubt(kind: DoubtKind, span: Span, says: string, choices: readonly SpokenChoice[] = []): void {
     this.doubts.push({ kind, span, says, choices });
   }
 
@@ -139,10 +150,7 @@ export class SpokenState {
     this.pending = [];
     const isPlain = pending.every(({ notes, link, joins }) => notes.length === 1 && !link && !joins);
     if (strings.length > 1 && pending.length === strings.length && isPlain) {
-      const ways = ['together', 'one after the other'];
-      const isTogether =
-        !pending.some(({ isAfterThen }, index) => index > 0 && isAfterThen) &&
-        this.decide('together', ways, span) === 0;
+      const isTogether = !pending.some(({ isAfterThen }, index) => index > 0 && isAfterThen);
       pending.forEach(({ notes: [note] }, index) => note && (note.string = strings[index] ?? 0));
       if (isTogether) this.merge(pending);
       else pending.forEach((draft) => this.#settle(draft));
@@ -164,14 +172,14 @@ export class SpokenState {
       first.notes.push(...other.notes);
       other.marks.forEach((mark) => first.marks.add(mark));
       first.span = grown(first.span, other.span);
-      const at = this.drafts.indexOf(other);
+      const at = this.drafts.lastIndexOf(other);
       if (at >= 0) this.drafts.splice(at, 1);
     }
   }
 
   /** An event has its strings: it joins the one before where that was said. */
   #settle(draft: Draft): void {
-    const before = this.drafts[this.drafts.indexOf(draft) - 1];
+    const before = this.drafts[this.drafts.lastIndexOf(draft) - 1];
     if (draft.joins && before) {
       delete draft.joins;
       this.merge([before, draft]);
@@ -180,7 +188,7 @@ export class SpokenState {
       before &&
       before.notes.length === 1 &&
       draft.notes.length === 1 &&
-      this.drafts.indexOf(before) >= this.clause
+      this.drafts.lastIndexOf(before) >= this.clause
     ) {
       this.merge([before, draft]);
     }
@@ -193,16 +201,14 @@ export class SpokenState {
     if (pending.length === 0) return;
     this.pending = [];
     for (const draft of pending) {
-      const before = this.drafts.slice(0, this.drafts.indexOf(draft)).findLast((one) => !one.isRest && isWhole(one));
+      const before = this.drafts
+        .slice(0, this.drafts.lastIndexOf(draft))
+        .findLast((one) => !one.isRest && isWhole(one));
       const string = before?.notes.at(-1)?.string ?? Math.min(3, this.strings);
-      const taken = this.decide(
-        'string',
-        Array.from({ length: this.strings }, (_, index) => String(index + 1)),
-        draft.span,
-      );
-      draft.notes = draft.notes.map((note) => ({ ...note, string: taken < 0 ? string : taken + 1 }));
+      draft.notes = draft.notes.map((note) => ({ ...note, string }));
       this.#settle(draft);
-      this.doubt('string', draft.span, 'Which string was not said; the one before is taken.', [String(string)]);
+      const says = before ? 'Which string was not said; the one before is taken.' : 'Which string was not said.';
+      this.doubt('string', draft.span, says, nearest(string, this.strings));
     }
   }
 
@@ -246,6 +252,11 @@ export class SpokenState {
     this.carry();
     if (this.unused) this.doubt('not understood', this.unused, 'A string was named, and no fret on it.');
     this.unused = undefined;
+    const hasNotes = this.drafts.length > this.sentence;
+    for (const { word, isTrade } of this.strange)
+      if (isTrade || hasNotes)
+        this.doubt('not understood', word.span, `“${word.raw}” was not understood; nothing is written for it.`);
+    this.strange = [];
     this.forward = undefined;
     this.isTrilling = false;
     this.isOctaves = false;
@@ -255,9 +266,9 @@ export class SpokenState {
   }
 
   /** The events of the sentence, or of the one before where nothing is said in it yet, so many times more, moved. */
-  repeat(more: number, move: { readonly strings: number; readonly frets: number }, all: boolean): void {
+  repeat(more: number, move: { readonly strings: number; readonly frets: number }): void {
     this.carry();
-    const from = all ? 0 : this.sentence < this.drafts.length ? this.sentence : this.before;
+    const from = this.sentence < this.drafts.length ? this.sentence : this.before;
     const group = this.drafts.slice(from);
     for (let time = 0; time < more; time += 1) {
       const steps = time + 1;
@@ -269,4 +280,11 @@ export class SpokenState {
   static span(words: readonly Word[], from: number, to: number): Span {
     return { from: words[from]?.span.from ?? 0, to: words[Math.max(from, to - 1)]?.span.to ?? 0 };
   }
+}
+
+/** Strings that may be meant, the nearest first. */
+function nearest(string: number, strings: number): readonly SpokenChoice[] {
+  return Array.from({ length: strings }, (_, index) => index + 1)
+    .toSorted((a, b) => Math.abs(a - string) - Math.abs(b - string) || a - b)
+    .map((one) => ({ label: `string ${one}`, say: `… on string ${one}` }));
 }

@@ -72,8 +72,28 @@ function pluralOf(word: string): number | undefined {
   return NUMBERS[word.slice(0, -1)] ?? (word.endsWith('es') ? NUMBERS[word.slice(0, -2)] : undefined);
 }
 
-/** How many words from one on are these; 0 where they are others. */
-export function matchAt(words: readonly Word[], at: number, said: string): number {
-  const parts = said.split(' ');
-  return parts.every((part, index) => words[at + index]?.text === part) ? parts.length : 0;
+/** Sayings of one or more words, found by their first. */
+export type Sayings<Meaning> = ReadonlyMap<string, readonly (readonly [parts: readonly string[], meaning: Meaning])[]>;
+
+/** Lays sayings out to be found; of those that begin alike the longest comes first. */
+export function sayingsOf<Meaning>(said: readonly (readonly [words: string, meaning: Meaning])[]): Sayings<Meaning> {
+  const found = new Map<string, (readonly [parts: readonly string[], meaning: Meaning])[]>();
+  for (const [text, meaning] of said) {
+    const parts = text.split(' ');
+    const [first = ''] = parts;
+    found.set(first, [...(found.get(first) ?? []), [parts, meaning] as const]);
+  }
+  for (const list of found.values()) list.sort(([a], [b]) => b.length - a.length);
+  return found;
+}
+
+/** The longest saying that stands at a word; undefined for none. */
+export function sayingAt<Meaning>(
+  words: readonly Word[],
+  at: number,
+  sayings: Sayings<Meaning>,
+): { readonly meaning: Meaning; readonly next: number } | undefined {
+  for (const [parts, meaning] of sayings.get(words[at]?.text ?? '') ?? [])
+    if (parts.every((part, index) => words[at + index]?.text === part)) return { meaning, next: at + parts.length };
+  return undefined;
 }

@@ -23,7 +23,7 @@ const shown = computed(() => props.alike.slice(0, MAX_SHOWN));
     <p v-for="found in shown" :key="found.id">
       {{ sayLikeness(found) }}<template v-if="found.move?.openStays"> Open strings are as they were there.</template>
       <LineButton link @click="emit('open', found.id)">Show it</LineButton>
-      <LineButton link v-if="!refers && found.move" @click="emit('refer', found.id, found.move)">
+      <LineButton v-if="!refers && found.move" link @click="emit('refer', found.id, found.move)">
         Refer to it instead
       </LineButton>
     </p>

@@ -2,10 +2,10 @@
 import Slider from 'primevue/slider';
 import type { LedgerPiece, Phrase, PieceBody, Transcription } from '@jam-ledger/contract';
 import type { TempoChange } from '@jam-ledger/core/form';
-import { hasRounds, inRound, UNMOVED, type Fix, type Span } from '@jam-ledger/core/notation';
+import { hasRounds, inRound, UNMOVED, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { fretPositionsOf, reachOfHand } from '@jam-ledger/core/fretboard';
 import { settledText } from '@jam-ledger/core/placing';
-import { refDebounced } from '@vueuse/core';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
 import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
@@ -22,6 +22,7 @@ import PhraseMargin from './PhraseMargin.vue';
 import TabNote from './TabNote.vue';
 import PhraseTitle from './PhraseTitle.vue';
 import SaveConflict from './SaveConflict.vue';
+import SayIt from './SayIt.vue';
 import ShorthandEditor from './ShorthandEditor.vue';
 import { PAUSE_MS, usePhraseMusic } from './usePhraseMusic.ts';
 import { usePhraseText } from './usePhraseText.ts';
@@ -113,7 +114,30 @@ function writeIn(): void {
 }
 
 function pressKey(event: KeyboardEvent): void {
-  if (!pressAlt(event, { KeyI: writeIn, KeyH: stampHere })) press(event);
+  if (!pressAlt(event, { KeyI: writeIn, KeyH: stampHere, KeyY: () => (isSaying.value = true) })) press(event);
+}
+
+/** Whether the line that takes down what is said is there; each device remembers. */
+const isSaying = useLocalStorage('jam-say-it', false);
+
+/** What was said goes in at the caret, or behind everything; an empty phrase begins without lengths unless some were said. */
+function takeSaid(shorthand: string): void {
+  const before = text.value;
+  const at = caret.value?.to ?? before.length;
+  const isTimed = before.trim() !== '' || shorthand.startsWith('/');
+  const gap = at > 0 && !/\s$/.test(before.slice(0, at)) ? ' ' : '';
+  editor.value?.replace(
+    { from: at, to: at },
+    `${gap}${isTimed ? '' : '/? '}${shorthand}${/^\s|^$/.test(before.slice(at)) ? '' : ' '}`,
+  );
+  notices.say('What you said is written.', () => {
+    replaceAll(before);
+    return Promise.resolve();
+  });
+}
+function closeSaying(): void {
+  isSaying.value = false;
+  editor.value?.focus();
 }
 
 /** The keyboard goes to the form that assigns the phrase. */
@@ -193,6 +217,14 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
       </p>
       <SaveConflict v-if="theirs" :text="theirs.text" @settle="settle" />
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <SayIt
+        v-if="isSaying"
+        :tuning="song.tuning"
+        :meter="writeMeter(meter)"
+        :capo="song.capo"
+        @take="takeSaid"
+        @close="closeSaying"
+      />
       <ShorthandEditor
         ref="editor"
         label="Fret shorthand"
@@ -217,6 +249,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         :problems="problems"
         :student="piece || !song.student.isStudent ? undefined : firstName"
         @fix="apply"
+        @say="isSaying = !isSaying"
         @add-phrase="emit('addPhrase')"
         @assign="toAssign"
       />

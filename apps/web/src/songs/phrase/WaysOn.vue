@@ -9,7 +9,7 @@ const props = defineProps<{
   /** To whom the phrase can be assigned; undefined where it is, or cannot be. */
   student: string | undefined;
 }>();
-const emit = defineEmits<{ fix: [fix: Fix]; addPhrase: []; assign: [] }>();
+const emit = defineEmits<{ fix: [fix: Fix]; say: []; addPhrase: []; assign: [] }>();
 
 const first = computed(() => props.problems.find(({ fix }) => fix !== undefined)?.fix);
 </script>
@@ -25,6 +25,7 @@ const first = computed(() => props.problems.find(({ fix }) => fix !== undefined)
       :aria-label="`Fix the first remark: ${first.title}`"
       @click="emit('fix', first)"
     />
+    <Button size="small" text label="Say it" title="Alt-y" @click="emit('say')" />
     <Button size="small" text label="New phrase" title="Alt-n" @click="emit('addPhrase')" />
     <Button v-if="student" size="small" text :label="`Assign to ${student}`" @click="emit('assign')" />
   </p>

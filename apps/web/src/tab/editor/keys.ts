@@ -42,6 +42,7 @@ export const SHORTCUTS = [
   ['Alt-t', 'the two ways change places'],
   ['Alt-i', 'write in the places that were found'],
   ['Alt-h', 'the note is heard where the song clock stands'],
+  ['Alt-y', 'say it in words'],
   ['Alt-n', 'a new phrase'],
   ['Alt-g', 'this section again'],
   ['Alt-a', 'assign the phrase'],

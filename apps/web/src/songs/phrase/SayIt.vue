@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { readSpoken, type Habits, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
+import { useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
+import Textarea from 'primevue/textarea';
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { useSession } from '../../session/index.ts';
+import { TabPage, useReading } from '../../tab/index.ts';
+
+/** A line that takes down what is said, typed or dictated by the device: the notes stand under it as the words come. */
+const props = defineProps<{ tuning: string; meter: string; capo: number }>();
+const emit = defineEmits<{ take: [shorthand: string]; close: [] }>();
+
+const session = useSession();
+const line = useTemplateRef<HTMLElement>('line');
+const said = ref('');
+/** What this teacher meant before by words that others mean otherwise. */
+const habits = useLocalStorage<Habits>(`jam-said-${session.me?.id ?? ''}`, {});
+/** Kinds of doubt whose answer is the same next time. */
+const HABITUAL: readonly string[] = ['which E', 'how far', 'slide'];
+
+const { tuning, bars } = useReading(
+  () => spoken.value.shorthand,
+  () => props,
+);
+const spoken = computed(() => readSpoken(said.value, { tuning: tuning.value, habits: habits.value }));
+
+const field = () => line.value?.querySelector('textarea');
+onMounted(() => field()?.focus());
+
+/** What was meant is said in the words themselves, and meant the next time. */
+function choose({ kind, span }: SpokenDoubt, { label, say }: SpokenChoice): void {
+  said.value = said.value.slice(0, span.from) + say + said.value.slice(span.to);
+  if (HABITUAL.includes(kind)) habits.value = { ...habits.value, [kind]: label };
+  field()?.focus();
+}
+
+async function take(): Promise<void> {
+  const { shorthand } = spoken.value;
+  if (shorthand === '') return;
+  emit('take', shorthand);
+  said.value = '';
+  await nextTick();
+  field()?.focus();
+}
+
+const quote = ({ span }: SpokenDoubt) => said.value.slice(span.from, span.to);
+const known = computed(() => Object.entries(habits.value).map(([kind, label]) => `${kind}: ${label}`));
+</script>
+
+<template>
+  <section ref="line" class="say-it screen-only" aria-label="Say it">
+    <div class="line">
+      <Textarea
+        v-model="said"
+        rows="1"
+        auto-resize
+        aria-label="What you would say"
+        placeholder="nine on the third string, bend it up a whole step, then ten on the B …"
+        :maxlength="20000"
+        @keydown.enter.exact.prevent="take"
+        @keydown.esc="emit('close')"
+      />
+      <Button size="small" label="Write it" title="Enter" :disabled="spoken.shorthand === ''" @click="take" />
+      <Button size="small" text icon="pi pi-times" aria-label="Close the line" title="Escape" @click="emit('close')" />
+    </div>
+    <div v-if="spoken.shorthand !== ''" class="heard">
+      <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="0.85" />
+      <code>{{ spoken.shorthand }}</code>
+    </div>
+    <p v-else-if="said.trim() !== ''" class="soft">No notes in it yet.</p>
+    <ul v-if="spoken.doubts.length > 0" class="quiet-list" aria-label="What is not sure">
+      <li v-for="(doubt, index) in spoken.doubts.slice(0, 6)" :key="index">
+        <q>{{ quote(doubt) }}</q> <span>{{ doubt.says }}</span>
+        <Button
+          v-for="choice in doubt.choices"
+          :key="choice.label"
+          size="small"
+          outlined
+          severity="secondary"
+          :label="choice.label"
+          @click="choose(doubt, choice)"
+        />
+      </li>
+    </ul>
+    <p v-if="known.length > 0" class="soft">
+      You mean {{ known.join(', ') }}.
+      <Button size="small" text label="Ask me again" @click="habits = {}" />
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.say-it {
+  border-left: 3px solid var(--cool);
+  padding-left: 0.7rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.4rem;
+}
+.line {
+  display: flex;
+  gap: 0.4rem;
+  align-items: flex-start;
+}
+.line :deep(textarea) {
+  flex: 1;
+  min-width: 0;
+}
+code {
+  font-family: var(--type-mono);
+  overflow-wrap: anywhere;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.6rem;
+  align-items: center;
+  padding: 0.1rem 0;
+}
+q {
+  font-style: italic;
+}
+</style>

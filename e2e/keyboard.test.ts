@@ -7,6 +7,9 @@ let stage: Stage;
 beforeAll(async () => void (stage = await openStage()));
 afterAll(() => stage.close());
 
+/** From any place of a page to where one needs to be it is no further than so many steps of Tab. */
+const NEAR = 12;
+
 /** What has the keyboard: what it is called, or what is written on it. */
 function focused(page: Page): Promise<string> {
   return page.evaluate(() => {
@@ -70,6 +73,21 @@ describe('by keyboard alone', () => {
     await page.context().close();
   }, 60_000);
 
+  test('a guardian reads how a series goes, and the ledger of their child', async () => {
+    const page = await enterByKeys('signe');
+    await tabTo(page, /^How “Songs to sing” goes$/, NEAR);
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: 'How it grew' }).waitFor();
+    await page.evaluate(() => document.querySelector<HTMLElement>('.skip')?.focus());
+    await tabTo(page, /^Ledger$/, NEAR);
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: 'Ledger', level: 1 }).waitFor();
+    await tabTo(page, /^Rocking boat/, 2 * NEAR);
+    await page.keyboard.press('Enter');
+    await page.getByRole('region', { name: 'Rocking boat' }).waitFor();
+    await page.context().close();
+  }, 60_000);
+
   test('an owner enters somebody, and the help of the page opens and closes', async () => {
     const page = await enterByKeys('odile');
     await tabTo(page, /^Studio$/);
@@ -92,9 +110,6 @@ describe('by keyboard alone', () => {
     await page.context().close();
   }, 60_000);
 });
-
-/** From any place of a page to where one needs to be it is no further than so many steps of Tab. */
-const NEAR = 12;
 
 describe('a teacher by keyboard alone', () => {
   let page: Page;

@@ -42,6 +42,11 @@ function addOwn(): void {
   own.value = '';
 }
 
+const sides = computed(() => [
+  { side: 'in' as const, head: 'in', list: wanted.value },
+  { side: 'out' as const, head: 'not in', list: notWanted.value },
+]);
+
 /** What is typed and not added yet counts when the slip is handed in. */
 defineExpose({ addOwn });
 </script>
@@ -51,23 +56,13 @@ defineExpose({ addOwn });
     <legend>Parts</legend>
     <DataTable :value="parts" data-key="part" size="small" :table-props="{ 'aria-label': 'Parts' }">
       <Column header="part" field="part" class="part" :pt="{ bodyCell: { role: 'rowheader' } }" />
-      <Column header="in" class="tick">
+      <Column v-for="{ side, head, list } in sides" :key="side" :header="head" class="tick">
         <template #body="{ data: { part } }: { data: PartLine }">
           <Checkbox
             binary
-            :model-value="wanted.includes(part)"
-            :aria-label="`${part}: in`"
-            @update:model-value="choose(part, 'in')"
-          />
-        </template>
-      </Column>
-      <Column header="not in" class="tick">
-        <template #body="{ data: { part } }: { data: PartLine }">
-          <Checkbox
-            binary
-            :model-value="notWanted.includes(part)"
-            :aria-label="`${part}: not in`"
-            @update:model-value="choose(part, 'out')"
+            :model-value="list.includes(part)"
+            :aria-label="`${part}: ${head}`"
+            @update:model-value="choose(part, side)"
           />
         </template>
       </Column>

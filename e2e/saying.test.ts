@@ -22,7 +22,9 @@ const text = () => page.locator('.cm-content').first().innerText();
 describe('the line that takes down what is said', () => {
   test('shows the notes as the words come, and asks what is not sure', async () => {
     await page.keyboard.press('Alt+y');
-    await line().pressSequentially('nine on the third string, bend it up a whole step and let it down, then 7 on the E');
+    await line().pressSequentially(
+      'nine on the third string, bend it up a whole step and let it down, then 7 on the E',
+    );
     await saying().getByText('9Gb1r 7e').waitFor();
     await saying().locator('[data-ready="true"] svg').first().waitFor();
     await saying().getByText('Which E was not said; the high one is taken.').waitFor();
@@ -45,9 +47,51 @@ describe('the line that takes down what is said', () => {
     await saying().getByText('3E', { exact: true }).waitFor();
     expect(await saying().getByText('Which E was not said').count()).toBe(0);
     await saying().getByRole('button', { name: 'Ask me again' }).click();
-    await saying().getByText(/^Which E was not said/).waitFor();
+    await saying()
+      .getByText(/^Which E was not said/)
+      .waitFor();
     await line().press('Escape');
     await saying().waitFor({ state: 'detached' });
     expect(await page.evaluate(() => document.activeElement?.classList.contains('cm-content'))).toBe(true);
+  });
+});
+
+describe('a page of talk', () => {
+  const dialog = () => page.getByRole('dialog', { name: 'From words' });
+  const PAGE = `Okay, this one is all about the bends.
+
+[0:17] Start with five on the G, then seven on the G, bend it a whole step and let it down.
+Next lick: eight on the B, bend it, then five on the E.
+
+The solo goes ten on the B, hammer on to twelve, pull off to ten.`;
+
+  test('becomes phrases beside its words; doubts are answered in them', async () => {
+    await page.getByRole('button', { name: 'From words' }).click();
+    await dialog().getByLabel('What was said').fill(PAGE);
+    await dialog().getByRole('button', { name: 'Import 3 phrases' }).waitFor();
+    await dialog().getByText('@0:17 /? 5G 7Gb1r').waitFor();
+    await dialog()
+      .getByRole('button', { name: /^Next lick/ })
+      .click();
+    await dialog().getByRole('button', { name: 'a half step' }).click();
+    await dialog().getByText('/? 8Bb.5 5e').waitFor();
+    await dialog().getByRole('button', { name: 'high E' }).click();
+    await dialog()
+      .getByText(/not sure/)
+      .first()
+      .waitFor({ state: 'detached' });
+  });
+
+  test('outlives leaving, and comes in as drafts, but for what was left out; undo takes all of it back', async () => {
+    await dialog().getByRole('button', { name: 'Cancel' }).click();
+    await page.reload();
+    await page.locator('.form-strip .block').first().waitFor();
+    await page.getByRole('button', { name: 'From words' }).click();
+    await dialog().getByRole('checkbox').nth(1).uncheck();
+    await dialog().getByRole('button', { name: 'Import 2 phrases' }).click();
+    await page.getByText('2 phrases are brought in from words.').waitFor();
+    await page.locator('.form-strip .block').nth(3).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await page.waitForFunction(() => document.querySelectorAll('.form-strip .block').length === 2);
   });
 });

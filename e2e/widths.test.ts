@@ -63,11 +63,15 @@ describe('the longest names', () => {
   });
   afterAll(() => long.close());
 
-  test.each(['mara', 'ines', 'odile'] as const)('break in every page of %s', async (who) => {
-    const page = await long.enter(who, { viewport: { width: 390, height: 800 } });
-    const wide: [string, readonly string[]][] = [];
-    await onEveryPage(page, who, async (name) => void wide.push([name, await overflow(page)]));
-    expect(wide.filter(([, over]) => over.length > 0)).toEqual([]);
-    await page.context().close();
-  }, 180_000);
+  test.each(['mara', 'ines', 'odile'] as const)(
+    'break in every page of %s',
+    async (who) => {
+      const page = await long.enter(who, { viewport: { width: 390, height: 800 } });
+      const wide: [string, readonly string[]][] = [];
+      await onEveryPage(page, who, async (name) => void wide.push([name, await overflow(page)]));
+      expect(wide.filter(([, over]) => over.length > 0)).toEqual([]);
+      await page.context().close();
+    },
+    180_000,
+  );
 });

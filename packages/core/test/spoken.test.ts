@@ -59,7 +59,15 @@ describe('what a teacher says is read', () => {
 describe('what is not sure is asked', () => {
   test('a correction stands, and the first is kept', () => {
     const { shorthand, doubts } = readSpoken('eight, no wait, nine on the G');
-    expect([shorthand, doubts]).toEqual(['9G', [expect.objectContaining({ kind: 'correction', choices: [expect.objectContaining({ label: '9' }), expect.objectContaining({ label: '8' })] })]]);
+    expect([shorthand, doubts]).toEqual([
+      '9G',
+      [
+        expect.objectContaining({
+          kind: 'correction',
+          choices: [expect.objectContaining({ label: '9' }), expect.objectContaining({ label: '8' })],
+        }),
+      ],
+    ]);
   });
   test.each([
     ['7 on the E', 'which E'],
@@ -93,6 +101,10 @@ describe('what is not sure is asked', () => {
       ['the B and high E', 'the B and low E'],
     ]);
     expect(readSpoken(chosen('how far', 1)).shorthand).toBe('7G 9eb.5');
+  });
+  test('and what is taken meanwhile stays with its note, whatever is said after it', () => {
+    expect(readSpoken('8 on the B, bend it, then 5 on the G').shorthand).toBe('8Bb1 5G');
+    expect(readSpoken('bend 8 on the B, then 5 on the G, a half step').shorthand).toBe('8Bb.5 5G');
   });
   test('once, where what a teacher means is known', () => {
     const habits = { 'which E': 'low E', 'how far': 'a half step', slide: 'from above' } as const;

@@ -7,7 +7,7 @@ import { useHearing } from './useHearing.ts';
 import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { PinList, PostResult, usePinning, useStepping } from '../playing/index.ts';
 import { SentTakes, useSentTakes } from '../takes/index.ts';
-import { TabPage, useReading } from '../tab/index.ts';
+import { InWords, TabPage, useReading } from '../tab/index.ts';
 import HearingPoints from './HearingPoints.vue';
 import { useLedger } from '../ledger/index.ts';
 
@@ -129,6 +129,7 @@ useEventListener('keydown', (event) => {
       @pick="pick"
       >This phrase is still empty.</TabPage
     >
+    <InWords v-if="bars.length > 0" :phrase="reading.phrase" :names="piece.naming" />
     <p v-if="step" class="soft step" role="status">
       <strong>{{ step.place }}</strong> {{ step.says }}
     </p>

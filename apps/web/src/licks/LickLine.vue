@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Lick } from '@jam-ledger/contract';
+import { sayPhrase } from '@jam-ledger/core/spoken';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -9,12 +10,15 @@ import { TabPage, useReading } from '../tab/index.ts';
 const props = defineProps<{ lick: Lick }>();
 const emit = defineEmits<{ more: [] }>();
 
-const { bars, tuning } = useReading(
+const { reading, bars, tuning } = useReading(
   () => props.lick.text,
   () => props.lick.song,
 );
 const MAX_BARS = 4;
 const first = computed(() => bars.value.slice(0, MAX_BARS));
+const said = computed(() =>
+  sayPhrase(reading.value.phrase, { strings: 'letters', length: 'short' }).slice(0, MAX_BARS),
+);
 const place = computed(() => {
   const { lowestFret, highestFret } = props.lick;
   if (highestFret === 0) return 'open strings';
@@ -46,7 +50,7 @@ const MAX_TECHNIQUES = 6;
       <CopyButton :choices="[{ kind: 'phrase', id: lick.phraseId, label: lick.name }]" :about="lick.name" />
       <Button size="small" text label="More like this" :aria-label="`More like ${lick.name}`" @click="emit('more')" />
     </div>
-    <TabPage :bars="first" :strings="tuning.openMidis.length" :scale="0.8" strip />
+    <TabPage :bars="first" :strings="tuning.openMidis.length" :scale="0.8" :said="said" strip />
   </li>
 </template>
 

@@ -3,6 +3,7 @@ import type { SongBasics } from '@jam-ledger/contract';
 import type { Drill } from '@jam-ledger/core/difficulty';
 import { bendTargetOf } from '@jam-ledger/core/listen';
 import { perform } from '@jam-ledger/core/notation';
+import { sayPhrase } from '@jam-ledger/core/spoken';
 import Button from 'primevue/button';
 import { computed } from 'vue';
 import { soundOf, useListening } from '../sound/index.ts';
@@ -27,6 +28,8 @@ const target = computed(() => {
   return bendTargetOf(perform(phrase, { tuning: tuning.value, ...soundOf(props.song), bpm: props.bpm }));
 });
 
+const said = computed(() => sayPhrase(reading.value.phrase, { strings: 'letters', length: 'short' }));
+
 async function hear(): Promise<void> {
   if (player.playing.value) return player.stop();
   await play();
@@ -46,7 +49,7 @@ async function hear(): Promise<void> {
       />
     </header>
     <p>{{ drill.says }}</p>
-    <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" />
+    <TabPage :bars="bars" :strings="tuning.openMidis.length" :playing="playing" :said="said" />
     <BendTry v-if="target" :from="target.from" :to="target.to" />
   </section>
 </template>

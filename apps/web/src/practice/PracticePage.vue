@@ -10,7 +10,7 @@ import { isForPage, useNotices, usePageAbout, useSession } from '../session/inde
 import { PlayBar, soundOf, useListening } from '../sound/index.ts';
 import { usePracticeClock } from './usePracticeClock.ts';
 import { usePracticeRun } from './usePracticeRun.ts';
-import { TabPage, useReading } from '../tab/index.ts';
+import { InWords, TabPage, useReading } from '../tab/index.ts';
 import { DownloadButton } from '../files/index.ts';
 import { useLedger } from '../ledger/index.ts';
 import { flagsOf, TakePanel, useTake } from '../takes/index.ts';
@@ -175,6 +175,7 @@ useEventListener(window, 'online', () => void flush());
         @pick="pick"
         >Your teacher has not written this phrase yet.</TabPage
       >
+      <InWords v-if="bars.length > 0" :phrase="reading.phrase" :names="piece.naming" />
       <PracticeNeck v-if="neck" :piece="piece" :phrase="reading.phrase" :tuning="tuning" :playing="playing" />
       <StepBar
         :step="step"

@@ -241,6 +241,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :takeables="takeables"
       :copyables="copyables"
       @set-up="editing = editing === 'set-up' ? undefined : 'set-up'"
+      :bring-phrases="store.bringIn"
       @bring-in="bringing.begin()"
       @back="notices.tell(store.reload)"
     />

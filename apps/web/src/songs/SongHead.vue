@@ -1,13 +1,19 @@
 <script setup lang="ts">
-import type { Transcription } from '@jam-ledger/contract';
+import type { BroughtBody, Transcription } from '@jam-ledger/contract';
 import Button from 'primevue/button';
 import { RouterLink } from 'vue-router';
 import { CopyButton, type Copyable } from '../copies/index.ts';
 import { DownloadButton, type Takeable } from '../files/index.ts';
 import { CorrectionsButton, StruckButton } from '../struck/index.ts';
+import FromWordsButton from './FromWordsButton.vue';
 
 /** What song it is, how it is set up, and what can be done with all of it. */
-defineProps<{ song: Transcription; takeables: readonly Takeable[]; copyables: readonly Copyable[] }>();
+defineProps<{
+  song: Transcription;
+  takeables: readonly Takeable[];
+  copyables: readonly Copyable[];
+  bringPhrases: (body: BroughtBody) => Promise<void>;
+}>();
 const emit = defineEmits<{ setUp: []; bringIn: []; back: [] }>();
 </script>
 
@@ -36,6 +42,7 @@ const emit = defineEmits<{ setUp: []; bringIn: []; back: [] }>();
       <StruckButton :query="{ songId: song.id }" :kinds="['section', 'phrase']" @back="emit('back')" />
       <CorrectionsButton :id="song.id" />
       <Button size="small" text icon="pi pi-upload" label="Import" @click="emit('bringIn')" />
+      <FromWordsButton :song="song" :keep="bringPhrases" />
     </p>
   </header>
 </template>

@@ -17,6 +17,8 @@ const props = defineProps<{
   staff?: StaffSetUp | undefined;
   /** On one line that is scrolled along, or wrapped into systems. */
   strip?: boolean;
+  /** What it says in words, a sentence a bar, for whoever does not see it. */
+  said?: readonly string[];
   /** Size against that on the desk; for the page, where nothing is picked. */
   scale?: number;
 }>();
@@ -76,19 +78,22 @@ function pick(event: MouseEvent): void {
 </script>
 
 <template>
-  <div class="tab" :role="strip ? undefined : 'img'" :aria-label="strip ? undefined : says" :data-ready="ready">
+  <div class="tab" :data-ready="ready">
     <div ref="root" class="measure">
       <!-- One long line is scrolled by the keyboard, too. -->
       <div
         ref="paper"
         :class="['systems', { strip }]"
         :style="{ zoom: scale }"
-        :role="strip ? 'img' : undefined"
-        :aria-label="strip ? says : undefined"
+        role="img"
+        :aria-label="says"
         :tabindex="strip ? 0 : undefined"
         @click="pick"
       ></div>
     </div>
+    <ol v-if="said" class="unseen" aria-label="The tab in words">
+      <li v-for="(sentence, at) in said" :key="at">{{ sentence }}</li>
+    </ol>
     <p v-if="bars.length === 0" class="soft empty"><slot /></p>
   </div>
 </template>
@@ -104,6 +109,13 @@ function pick(event: MouseEvent): void {
 }
 .strip {
   overflow-x: auto;
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .empty {
   position: absolute;

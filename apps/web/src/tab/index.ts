@@ -1,4 +1,5 @@
 export { default as NeckBoard } from './NeckBoard.vue';
+export { default as InWords } from './InWords.vue';
 export { default as TabPage } from './TabPage.vue';
 export { SHORTCUTS, applyEdit, closeEditor, makeEditor, showProblems } from './editor/index.ts';
 export type { HandPosition, HandReport, PlaceWishes, StrokeReport, WayReport } from './hands.worker.ts';

@@ -1,3 +1,5 @@
+export { cutNarration } from './cutNarration.ts';
+export type { NarratedPhrase, NarratedSection } from './cutNarration.ts';
 export { readSpoken } from './readSpoken.ts';
 export type { SpokenContext, SpokenPart, SpokenReading } from './readSpoken.ts';
 export { sayPhrase } from './sayPhrase.ts';

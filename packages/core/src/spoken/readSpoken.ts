@@ -32,8 +32,8 @@ export interface SpokenReading {
   readonly stamps: readonly { readonly seconds: number; readonly before: number }[];
 }
 
-/** More words are not read at once; they are left, and told. Our choice. */
-const MAX_WORDS = 100_000;
+/** More words and stops are not read at once; they are left, and told. Our choice. */
+const MAX_WORDS = 250_000;
 
 /**
  * Reads what a teacher says of a phrase as shorthand. Any text at all is read; what might say something and was not understood is a
@@ -41,9 +41,12 @@ const MAX_WORDS = 100_000;
  */
 export function readSpoken(text: string, context: SpokenContext = {}): SpokenReading {
   const tuning = context.tuning ?? TUNINGS.standard;
-  const words = wordsOf(text).slice(0, MAX_WORDS);
+  const all = wordsOf(text);
+  const words = all.slice(0, MAX_WORDS);
   const state = readWords(words, tuning.openMidis.length, context.habits ?? {});
   const strings = tuning.openMidis.length === 6 ? 'letters' : 'numbers';
+  if (all.length > MAX_WORDS)
+    state.doubt('not understood', SpokenState.span(all, MAX_WORDS, all.length), 'This is too long to be read at once.');
   // A value that was said holds from the next event on.
   for (const { value, before } of state.values) state.drafts[before]?.before.push(`/${value}`);
   const texts = writeDrafts(state.drafts, strings);
@@ -118,7 +121,7 @@ function readAt(state: SpokenState, words: readonly Word[], at: number): number 
   return (
     readStop(state, word, at) ??
     readStamp(state, word, at) ??
-    readBarLabel(words, at) ??
+    readLabel(words, at) ??
     readCorrection(state, words, at) ??
     readFinger(state, words, at) ??
     readOften(state, words, at) ??
@@ -146,11 +149,16 @@ function readStamp(state: SpokenState, word: Word, at: number): number | undefin
   return at + 1;
 }
 
-/** “Bar 3:” is no fret. */
-function readBarLabel(words: readonly Word[], at: number): number | undefined {
-  if (words[at]?.text !== 'bar') return undefined;
+/** What is numbered, and its number no fret: “part two”, “verse one”. */
+const NUMBERED = new Set(['part', 'verse', 'chorus', 'section', 'lick', 'phrase', 'solo', 'take', 'number']);
+
+/** “Part two” and “bar 3:” are no frets. */
+function readLabel(words: readonly Word[], at: number): number | undefined {
   const said = numberAt(words, at + 1);
-  return said && words[said.next]?.raw === ':' ? said.next + 1 : undefined;
+  if (!said || said.isOrdinal) return undefined;
+  const word = words[at]?.text ?? '';
+  if (word === 'bar') return words[said.next]?.raw === ':' ? said.next + 1 : undefined;
+  return NUMBERED.has(word) && words[said.next]?.text !== 'on' ? said.next : undefined;
 }
 
 /** “eight, sorry, nine”: the later word stands, the first is kept as a doubt. */

@@ -4,7 +4,7 @@ import type { Word } from './words.ts';
 
 /** What can be read in two ways. */
 export type DoubtKind =
-  'which E' | 'string' | 'together' | 'how far' | 'slide' | 'correction' | 'not understood' | 'fret' | 'nothing before';
+  'which E' | 'string' | 'how far' | 'slide' | 'correction' | 'not understood' | 'fret' | 'nothing before';
 
 /** Something that is asked rather than guessed, at its words. */
 export interface SpokenDoubt {
@@ -157,9 +157,10 @@ export class SpokenState {
       return;
     }
     for (const draft of pending) {
+      const isOpen = draft.notes.some((note) => this.openBend.includes(note));
       draft.notes = strings.flatMap((string) => draft.notes.slice(0, 1).map((note) => ({ ...note, string })));
       draft.span = grown(draft.span, span);
-      if (this.openBend.length > 0 && pending.at(-1) === draft) this.openBend = draft.notes.slice(0, 1);
+      if (isOpen) this.openBend = draft.notes.slice(0, 1);
       this.#settle(draft);
     }
   }
@@ -205,7 +206,7 @@ export class SpokenState {
         .slice(0, this.drafts.lastIndexOf(draft))
         .findLast((one) => !one.isRest && isWhole(one));
       const string = before?.notes.at(-1)?.string ?? Math.min(3, this.strings);
-      draft.notes = draft.notes.map((note) => ({ ...note, string }));
+      for (const note of draft.notes) note.string = string;
       this.#settle(draft);
       const says = before ? 'Which string was not said; the one before is taken.' : 'Which string was not said.';
       this.doubt('string', draft.span, says, nearest(string, this.strings));
@@ -259,6 +260,8 @@ export class SpokenState {
     this.strange = [];
     this.forward = undefined;
     this.isTrilling = false;
+    this.ahead = { marks: [] };
+    this.joinsNext = false;
     this.isOctaves = false;
     if (this.drafts.length > this.sentence) this.before = this.sentence;
     this.sentence = this.drafts.length;

@@ -75,7 +75,7 @@ export const ACTS = {
   slide: ['slide', 'slid', 'sliding'],
   tap: ['tap', 'tapped', 'tapping'],
   'pre-bend': ['pre bend', 'pre bent', 'pre bending', 'prebend', 'prebent', 'bent already'],
-  bend: ['bend', 'bent', 'bending', 'bends', 'push'],
+  bend: ['bend', 'bent', 'bending', 'push'],
   release: [
     ...['let it back down', 'let it down again', 'let it down', 'let that down', 'let them down', 'let down'],
     ...['let it back', 'let back down', 'bring it back down', 'bring it down', 'come back down', 'back down'],
@@ -186,9 +186,38 @@ export const VALUES: readonly (readonly [words: string, value: string])[] = [
   ['quarters', '4'],
 ];
 
+/** What a section of a page can be headed by. */
+export const HEADINGS: readonly string[] = [
+  ...[
+    'intro',
+    'verse',
+    'pre-chorus',
+    'chorus',
+    'bridge',
+    'solo',
+    'outro',
+    'interlude',
+    'break',
+    'main riff',
+    'riff',
+    'ending',
+    'turnaround',
+  ],
+];
+
+/** What begins another phrase. */
+export const NEXT_PHRASE: readonly string[] = [
+  ...[
+    'next (?:lick|phrase|riff|line|bit|part|one)',
+    '(?:second|third|fourth|fifth|last|final) (?:lick|phrase|riff|line|part)',
+  ],
+  ...['another (?:lick|phrase|riff|line)', 'part (?:one|two|three|four|five|\\d+)', 'the answer', 'the whole thing'],
+];
+
 /** Words of talk that say nothing of notes. */
 export const TALK = new Set(
-  `a an the and so ok okay now we you i he she it they this that these those is are was were be been being do does did done
+  `intro verse chorus bridge solo outro interlude break ending turnaround hook bends slides next whole
+  a an the and so ok okay now we you i he she it they this that these those is are was were be been being do does did done
   to of in on at by for from with as than but or if when while where which who what how why there here just like really very quite
   kind sort bit little lot lots much more most less some any all each every one's its it's that's there's here's let's you're we're
   i'm can could will would shall should may might must want need think know feel see hear listen look say said says call called

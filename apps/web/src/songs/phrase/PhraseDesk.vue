@@ -5,6 +5,7 @@ import type { TempoChange } from '@jam-ledger/core/form';
 import { hasRounds, inRound, UNMOVED, writeMeter, type Fix, type Span } from '@jam-ledger/core/notation';
 import { fretPositionsOf, reachOfHand } from '@jam-ledger/core/fretboard';
 import { settledText } from '@jam-ledger/core/placing';
+import { sayPhrase } from '@jam-ledger/core/spoken';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
@@ -98,6 +99,11 @@ const listening = useListening(
   false,
 );
 const { playing, play, playFrom, loopOver } = listening;
+
+/** What the tab says, for whoever does not see it; after a pause in typing. */
+const said = computed(() =>
+  sayPhrase(settledPhrase.value, { strings: props.song.student.schools.naming, length: 'short' }),
+);
 
 /** Places that were found for notes said without one, as long as the text does not say them. */
 const found = computed(() => settledText(text.value, reading.value.phrase, (one) => read(one).phrase));
@@ -202,6 +208,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         :caret="caret"
         :playing="playing"
         :staff="staff"
+        :said="said"
         @pick="editor?.select($event)"
       >
         The tab appears here as you type.

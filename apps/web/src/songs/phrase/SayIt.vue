@@ -1,23 +1,18 @@
 <script setup lang="ts">
-import { readSpoken, type Habits, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
-import { useLocalStorage } from '@vueuse/core';
+import { readSpoken, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
-import { useSession } from '../../session/index.ts';
 import { TabPage, useReading } from '../../tab/index.ts';
+import { useHabits } from '../useHabits.ts';
 
 /** A line that takes down what is said, typed or dictated by the device: the notes stand under it as the words come. */
 const props = defineProps<{ tuning: string; meter: string; capo: number }>();
 const emit = defineEmits<{ take: [shorthand: string]; close: [] }>();
 
-const session = useSession();
 const line = useTemplateRef<HTMLElement>('line');
 const said = ref('');
-/** What this teacher meant before by words that others mean otherwise. */
-const habits = useLocalStorage<Habits>(`jam-said-${session.me?.id ?? ''}`, {});
-/** Kinds of doubt whose answer is the same next time. */
-const HABITUAL: readonly string[] = ['which E', 'how far', 'slide'];
+const { habits, remember } = useHabits();
 
 const { tuning, bars } = useReading(
   () => spoken.value.shorthand,
@@ -31,7 +26,7 @@ onMounted(() => field()?.focus());
 /** What was meant is said in the words themselves, and meant the next time. */
 function choose({ kind, span }: SpokenDoubt, { label, say }: SpokenChoice): void {
   said.value = said.value.slice(0, span.from) + say + said.value.slice(span.to);
-  if (HABITUAL.includes(kind)) habits.value = { ...habits.value, [kind]: label };
+  remember(kind, label);
   field()?.focus();
 }
 

@@ -1,0 +1,221 @@
+<script setup lang="ts">
+import { SONG_LIMITS, startValueOf, type BroughtBody, type Transcription } from '@jam-ledger/contract';
+import { scoreOf } from '@jam-ledger/core/notation';
+import { readPlaced } from '@jam-ledger/core/placing';
+import { cutNarration, type NarratedPhrase, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
+import Button from 'primevue/button';
+import Dialog from 'primevue/dialog';
+import Textarea from 'primevue/textarea';
+import { computed, ref, type Ref } from 'vue';
+import { TabPage, tuningOf } from '../tab/index.ts';
+import { LineButton, TickBox } from '../ui/index.ts';
+import { useHabits } from './useHabits.ts';
+
+/** A page of talk becomes sections and phrases: pasted or dictated, previewed beside its words, taken over as a whole or in part. */
+const props = defineProps<{ song: Transcription; keep: (body: BroughtBody) => Promise<void> }>();
+const open = defineModel<boolean>('open', { required: true });
+
+/** What was pasted stays on this device until it is taken over. */
+const page = useLocalStorage(`jam-page-${props.song.id}`, '') as Ref<string>;
+/** Read after a pause in typing, milliseconds. */
+const settled = refDebounced(page, 250);
+const tuning = computed(() => tuningOf(props.song));
+const { habits, remember } = useHabits();
+const sections = computed(() => cutNarration(settled.value, { tuning: tuning.value, habits: habits.value }));
+const phrases = computed(() =>
+  sections.value.flatMap((section) => section.phrases.map((phrase) => ({ section, phrase, key: keyOf(phrase) }))),
+);
+/** Phrases that are not taken over; a phrase whose words change is another one. */
+const left = ref<ReadonlySet<string>>(new Set());
+const taken = computed(() => phrases.value.filter(({ key }) => !left.value.has(key)));
+const doubts = computed(() => taken.value.reduce((sum, { phrase }) => sum + phrase.reading.doubts.length, 0));
+const shown = ref(0);
+const chosen = computed(() => phrases.value[shown.value] ?? phrases.value[0]);
+const preview = computed(() =>
+  chosen.value ? scoreOf(readPlaced(chosen.value.phrase.text, options.value).phrase) : [],
+);
+const options = computed(() => ({
+  ...{ tuning: tuning.value, capo: props.song.capo, startValue: startValueOf(props.song.rhythm) },
+}));
+const busy = ref(false);
+const trouble = ref('');
+
+const wordsOf = ({ words: { from, to } }: NarratedPhrase) => settled.value.slice(from, to).replace(/\s+/g, ' ').trim();
+const keyOf = (phrase: NarratedPhrase) => `${wordsOf(phrase)} ${phrase.words.from}`;
+
+function tick(key: string, isTaken: boolean): void {
+  left.value = new Set(isTaken ? [...left.value].filter((one) => one !== key) : [...left.value, key]);
+}
+
+/** What was meant is said in the words themselves. */
+function mean(phrase: NarratedPhrase, { kind, span }: SpokenDoubt, { label, say }: SpokenChoice): void {
+  remember(kind, label);
+  // What was typed since it was read stands elsewhere by now.
+  if (page.value !== settled.value) return;
+  const at = phrase.words.from;
+  page.value = settled.value.slice(0, at + span.from) + say + settled.value.slice(at + span.to);
+}
+
+async function accept(): Promise<void> {
+  busy.value = true;
+  trouble.value = '';
+  try {
+    await props.keep({
+      from: 'from words',
+      layer: props.song.studentLayer,
+      sections: sections.value.flatMap((section) => {
+        const own = taken.value.filter((one) => one.section === section).map(({ phrase }) => phrase);
+        if (own.length === 0) return [];
+        const bars = own.reduce((sum, { text }) => sum + scoreOf(readPlaced(text, options.value).phrase).length, 0);
+        return [
+          {
+            label: section.label.slice(0, SONG_LIMITS.label),
+            role: section.role,
+            bars: Math.min(Math.max(1, bars), SONG_LIMITS.bars.max),
+            times: 1,
+            phrases: own.map(({ name, text }) => ({ name, text })),
+          },
+        ];
+      }),
+    });
+    page.value = '';
+    open.value = false;
+  } catch (error) {
+    trouble.value = error instanceof Error ? error.message : 'It could not be taken over.';
+  } finally {
+    busy.value = false;
+  }
+}
+
+const says = computed(() => (taken.value.length === 1 ? 'Import one phrase' : `Import ${taken.value.length} phrases`));
+</script>
+
+<template>
+  <Dialog
+    v-model:visible="open"
+    modal
+    header="From words"
+    :style="{ width: '64rem' }"
+    :breakpoints="{ '1040px': '96vw' }"
+  >
+    <div class="words">
+      <Textarea
+        v-model="page"
+        autofocus
+        rows="12"
+        aria-label="What was said"
+        placeholder="[0:17] Start with five on the G, then seven on the G, bend it a whole step and let it down.&#10;Next lick: eight on the B …"
+      />
+      <div class="found">
+        <p v-if="phrases.length === 0" class="soft">
+          Paste or dictate what you would say about the song: frets and strings in your own words. A stamp such as
+          [1:09], an empty line, “next lick” or “the solo” begins something new.
+        </p>
+        <ul v-else class="quiet-list" aria-label="Phrases in it">
+          <li v-for="({ section, phrase, key }, index) in phrases" :key="key" :class="{ chosen: chosen?.key === key }">
+            <TickBox :model-value="!left.has(key)" @update:model-value="tick(key, $event)"
+              >{{ section.label }} {{ section.role }}</TickBox
+            >
+            <LineButton class="said" :aria-pressed="chosen?.key === key" @click="shown = index">
+              <q>{{ wordsOf(phrase) }}</q>
+              <code>{{ phrase.text }}</code>
+              <span v-if="phrase.reading.doubts.length > 0" class="asks"
+                >{{ phrase.reading.doubts.length }} to look at</span
+              >
+            </LineButton>
+          </li>
+        </ul>
+      </div>
+      <section v-if="chosen" class="preview" aria-label="The phrase that is chosen">
+        <TabPage :bars="preview" :strings="tuning.openMidis.length" :scale="0.8" />
+        <ul v-if="chosen.phrase.reading.doubts.length > 0" class="quiet-list" aria-label="What is not sure">
+          <li v-for="(doubt, index) in chosen.phrase.reading.doubts.slice(0, 8)" :key="index" class="doubt">
+            <q>{{
+              settled.slice(chosen.phrase.words.from + doubt.span.from, chosen.phrase.words.from + doubt.span.to)
+            }}</q>
+            <span>{{ doubt.says }}</span>
+            <Button
+              v-for="choice in doubt.choices"
+              :key="choice.label"
+              size="small"
+              outlined
+              severity="secondary"
+              :label="choice.label"
+              @click="mean(chosen.phrase, doubt, choice)"
+            />
+          </li>
+        </ul>
+      </section>
+      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <footer>
+        <span v-if="doubts > 0" class="soft"
+          >{{ doubts }} {{ doubts === 1 ? 'place is' : 'places are' }} not sure.</span
+        >
+        <Button text label="Cancel" @click="open = false" />
+        <Button :label="says" :disabled="taken.length === 0" :loading="busy" @click="accept" />
+      </footer>
+    </div>
+  </Dialog>
+</template>
+
+<style scoped>
+.words {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0.8rem 1.2rem;
+}
+.found {
+  max-height: 22rem;
+  overflow-y: auto;
+}
+.found li {
+  border-bottom: 1px solid var(--rule);
+  padding: 0.3rem 0.4rem;
+}
+.chosen {
+  background: var(--warm-wash);
+}
+.said {
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+}
+q {
+  font-style: italic;
+  color: var(--ink-soft);
+}
+code {
+  font-family: var(--type-mono);
+  overflow-wrap: anywhere;
+}
+.asks {
+  color: var(--warm);
+  font-size: 0.88rem;
+}
+.preview,
+.trouble,
+footer {
+  grid-column: 1 / -1;
+}
+.doubt {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.6rem;
+  align-items: center;
+}
+.trouble {
+  color: var(--warm);
+}
+footer {
+  display: flex;
+  justify-content: flex-end;
+  align-items: center;
+  gap: 0.6rem;
+}
+@media (max-width: 720px) {
+  .words {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -17,7 +17,7 @@ const shared = {
 };
 
 export default {
-  testTimeout: 120_000,
+  testTimeout: 240_000,
   // Suites share nothing but the cluster, each with a database, port and folder of its own.
   maxWorkers: 2,
   projects: [

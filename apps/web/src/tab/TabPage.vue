@@ -105,13 +105,14 @@ function pick(event: MouseEvent): void {
   padding: 0.75rem 0.5rem;
   min-height: 9rem;
   position: relative;
-  overflow-x: hidden;
+  overflow-x: clip;
 }
 .strip {
   overflow-x: auto;
 }
 .unseen {
   position: absolute;
+  top: 0;
   width: 1px;
   height: 1px;
   overflow: hidden;

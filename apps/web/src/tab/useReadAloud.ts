@@ -29,6 +29,8 @@ export function useReadAloud(sentences: () => readonly string[]) {
   }
   function stop(): void {
     clearTimeout(timer);
+    // A voice that is not speaking is left alone: waking it takes a while.
+    if (reading.value === undefined) return;
     reading.value = undefined;
     voice?.cancel();
   }

@@ -69,8 +69,4 @@ const emit = defineEmits<{ restore: [backup: Backup] }>();
 .trouble {
   color: var(--warm);
 }
-.unseen {
-  position: absolute;
-  clip-path: inset(50%);
-}
 </style>

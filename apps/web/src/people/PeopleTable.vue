@@ -143,8 +143,4 @@ function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (mo
   flex-wrap: wrap;
   justify-content: flex-end;
 }
-.unseen {
-  position: absolute;
-  clip-path: inset(50%);
-}
 </style>

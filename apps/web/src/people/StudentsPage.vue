@@ -112,10 +112,6 @@ function saySchools({ schools }: Student): string {
   font-weight: 600;
   overflow-wrap: anywhere;
 }
-.unseen {
-  position: absolute;
-  clip-path: inset(50%);
-}
 .below {
   margin-top: 1.2rem;
 }

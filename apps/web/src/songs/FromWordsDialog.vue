@@ -10,6 +10,7 @@ import Textarea from 'primevue/textarea';
 import { computed, ref, type Ref } from 'vue';
 import { TabPage, tuningOf } from '../tab/index.ts';
 import { LineButton, TickBox } from '../ui/index.ts';
+import DoubtList from './DoubtList.vue';
 import { useHabits } from './useHabits.ts';
 
 /** A page of talk becomes sections and phrases: pasted or dictated, previewed beside its words, taken over as a whole or in part. */
@@ -129,23 +130,12 @@ const says = computed(() => (taken.value.length === 1 ? 'Import one phrase' : `I
       </div>
       <section v-if="chosen" class="preview" aria-label="The phrase that is chosen">
         <TabPage :bars="preview" :strings="tuning.openMidis.length" :scale="0.8" />
-        <ul v-if="chosen.phrase.reading.doubts.length > 0" class="quiet-list" aria-label="What is not sure">
-          <li v-for="(doubt, index) in chosen.phrase.reading.doubts.slice(0, 8)" :key="index" class="doubt">
-            <q>{{
-              settled.slice(chosen.phrase.words.from + doubt.span.from, chosen.phrase.words.from + doubt.span.to)
-            }}</q>
-            <span>{{ doubt.says }}</span>
-            <Button
-              v-for="choice in doubt.choices"
-              :key="choice.label"
-              size="small"
-              outlined
-              severity="secondary"
-              :label="choice.label"
-              @click="mean(chosen.phrase, doubt, choice)"
-            />
-          </li>
-        </ul>
+        <DoubtList
+          :doubts="chosen.phrase.reading.doubts"
+          :words="settled.slice(chosen.phrase.words.from, chosen.phrase.words.to)"
+          :most="8"
+          @choose="(doubt, choice) => chosen && mean(chosen.phrase, doubt, choice)"
+        />
       </section>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <footer>
@@ -197,12 +187,6 @@ code {
 .trouble,
 footer {
   grid-column: 1 / -1;
-}
-.doubt {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.2rem 0.6rem;
-  align-items: center;
 }
 .trouble {
   color: var(--warm);

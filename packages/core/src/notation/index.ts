@@ -6,7 +6,7 @@ export { readStamp, TEMPO_RANGE } from './settings.ts';
 export type { ReadOptions, Reading } from './read.ts';
 export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
-export { writeEvent, writeShorthand } from './write.ts';
+export { writeEvent, writeShorthand, writeStamp } from './write.ts';
 export type { WriteOptions } from './write.ts';
 export { beatsOf, hasRhythm, isHeardOn, unroll, MAX_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';

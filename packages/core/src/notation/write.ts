@@ -248,7 +248,7 @@ function writeRanges(ranges: readonly PassRange[]): string {
 }
 
 /** A place of the recording: minutes and seconds, `1:09.5`. */
-function writeStamp(seconds: number): string {
+export function writeStamp(seconds: number): string {
   const rest = String(Math.round((seconds % 60) * 1000) / 1000);
   return `${Math.floor(seconds / 60)}:${/^\d(?:\.|$)/.test(rest) ? '0' : ''}${rest}`;
 }

@@ -1,4 +1,4 @@
-import type { Span } from '../notation/index.ts';
+import { writeStamp, type Span } from '../notation/index.ts';
 import { readSpoken, type SpokenContext, type SpokenReading } from './readSpoken.ts';
 import { HEADINGS, NEXT_PHRASE } from './vocabulary.ts';
 
@@ -71,16 +71,11 @@ function phraseOf(reading: SpokenReading, words: Span, number: number): Narrated
   const [stamp] = reading.stamps;
   const isTimed = /(^|\s)\//.test(reading.shorthand);
   const text = [
-    ...(stamp?.before === 0 ? [`@${Math.floor(stamp.seconds / 60)}:${secondsOf(stamp.seconds)}`] : []),
+    ...(stamp?.before === 0 ? [`@${writeStamp(stamp.seconds)}`] : []),
     ...(isTimed ? [] : ['/?']),
     reading.shorthand,
   ].join(' ');
   return { name: `Phrase ${number}`, words, reading, text };
-}
-
-function secondsOf(seconds: number): string {
-  const rest = Math.round((seconds % 60) * 100) / 100;
-  return `${rest < 10 ? '0' : ''}${rest}`;
 }
 
 /** Everything at which something new begins, in the order of the page; the beginning is one. */

@@ -175,27 +175,19 @@ function row(from: number, to: number): readonly number[] {
 export interface SaidFret {
   readonly fret: number;
   readonly next: number;
-  readonly isPlural: boolean;
-  /** Whether the word “fret” was said with it, or it is an ordinal: then it is one, and no count. */
-  readonly isPlain: boolean;
 }
 
 /** The fret that is said at a word: “nine”, “the ninth fret”, “fret 9”, “open”. */
 export function fretAt(words: readonly Word[], at: number): SaidFret | undefined {
   const from = words[at]?.text === 'the' ? at + 1 : at;
-  if (words[from]?.text === 'open') return { fret: 0, next: from + 1, isPlural: false, isPlain: true };
+  if (words[from]?.text === 'open') return { fret: 0, next: from + 1 };
   const isNamed = words[from]?.text === 'fret';
   const said = numberAt(words, isNamed ? from + 1 : from);
   if (!said) return undefined;
   if (said.isOrdinal && isStringWord(words[said.next])) return undefined;
   const isAfter = words[said.next]?.text === 'fret' || words[said.next]?.text === 'frets';
   if (words[said.next]?.text === 'frets' && !said.isPlural && !said.isOrdinal) return undefined;
-  return {
-    fret: said.value,
-    next: isAfter ? said.next + 1 : said.next,
-    isPlural: said.isPlural,
-    isPlain: isNamed || isAfter || said.isOrdinal,
-  };
+  return { fret: said.value, next: isAfter ? said.next + 1 : said.next };
 }
 
 /** Whether an ordinal is there as a finger: “third finger”. */

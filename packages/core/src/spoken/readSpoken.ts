@@ -1,7 +1,7 @@
 import { readShorthand, type Span } from '../notation/index.ts';
 import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
 import { readOften, readSame } from './again.ts';
-import { writeDrafts } from './drafts.ts';
+import { draftOf, writeDrafts } from './drafts.ts';
 import { HAND_READERS, isFretAhead, isPronoun, sizeAt, sizeBend, skip, targetAt, type ActReader } from './hands.ts';
 import { MARK_READERS } from './marking.ts';
 import { fingerAt, fretAt, stringsAt } from './places.ts';
@@ -348,14 +348,7 @@ function readAct(state: SpokenState, words: readonly Word[], at: number): number
   if (act === 'the same') return readSame(state, words, at, next);
   if (act === 'rest') {
     state.carry();
-    state.drafts.push({
-      span: SpokenState.span(words, at, next),
-      notes: [],
-      marks: new Set(),
-      times: 1,
-      before: [],
-      isRest: true,
-    });
+    state.drafts.push({ ...draftOf([], SpokenState.span(words, at, next)), isRest: true });
     return next;
   }
   const reader = READERS[act];

@@ -4,6 +4,7 @@ import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { TabPage, useReading } from '../../tab/index.ts';
+import DoubtList from '../DoubtList.vue';
 import { useHabits } from '../useHabits.ts';
 
 /** A line that takes down what is said, typed or dictated by the device: the notes stand under it as the words come. */
@@ -39,7 +40,6 @@ async function take(): Promise<void> {
   field()?.focus();
 }
 
-const quote = ({ span }: SpokenDoubt) => said.value.slice(span.from, span.to);
 const known = computed(() => Object.entries(habits.value).map(([kind, label]) => `${kind}: ${label}`));
 </script>
 
@@ -64,20 +64,7 @@ const known = computed(() => Object.entries(habits.value).map(([kind, label]) =>
       <code>{{ spoken.shorthand }}</code>
     </div>
     <p v-else-if="said.trim() !== ''" class="soft">No notes in it yet.</p>
-    <ul v-if="spoken.doubts.length > 0" class="quiet-list" aria-label="What is not sure">
-      <li v-for="(doubt, index) in spoken.doubts.slice(0, 6)" :key="index">
-        <q>{{ quote(doubt) }}</q> <span>{{ doubt.says }}</span>
-        <Button
-          v-for="choice in doubt.choices"
-          :key="choice.label"
-          size="small"
-          outlined
-          severity="secondary"
-          :label="choice.label"
-          @click="choose(doubt, choice)"
-        />
-      </li>
-    </ul>
+    <DoubtList :doubts="spoken.doubts" :words="said" :most="6" @choose="choose" />
     <p v-if="known.length > 0" class="soft">
       You mean {{ known.join(', ') }}.
       <Button size="small" text label="Ask me again" @click="habits = {}" />
@@ -105,15 +92,5 @@ const known = computed(() => Object.entries(habits.value).map(([kind, label]) =>
 code {
   font-family: var(--type-mono);
   overflow-wrap: anywhere;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.2rem 0.6rem;
-  align-items: center;
-  padding: 0.1rem 0;
-}
-q {
-  font-style: italic;
 }
 </style>

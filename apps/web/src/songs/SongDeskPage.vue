@@ -240,8 +240,8 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :song="song"
       :takeables="takeables"
       :copyables="copyables"
-      @set-up="editing = editing === 'set-up' ? undefined : 'set-up'"
       :bring-phrases="store.bringIn"
+      @set-up="editing = editing === 'set-up' ? undefined : 'set-up'"
       @bring-in="bringing.begin()"
       @back="notices.tell(store.reload)"
     />

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { playOut, readShorthand, type Phrase } from '../src/notation/index.ts';
-import { TUNINGS } from '../src/pitch/index.ts';
+import { OPEN_KEY, readKey, TUNINGS } from '../src/pitch/index.ts';
 import { readSpoken, sayPhrase } from '../src/spoken/index.ts';
 import { readCorpus } from './corpus.ts';
 import { CORRECT_PHRASES } from './phrases.ts';
@@ -76,9 +76,11 @@ describe('what is not sure is asked', () => {
     ['7 on the G, let it down', 'nothing before'],
     ['8 on the G, bend it', 'how far'],
     ['slide into 9 on the G', 'slide'],
-    ['7 on the G, then sweep it', 'not understood'],
+    ['7 on the G, then whammy it', 'not understood'],
+    ['7 on the G, bend it a step', 'a step'],
+    ['hit the A', 'open'],
     ['ninety nine on the G', 'fret'],
-    ['the same again up a string, no: 5 on the A, same again one string up', 'string'],
+    ['5 on the A, same again one string up', 'which way'],
   ])('%s', (said, kind) => {
     expect(kindsOf(said)).toContain(kind);
   });
@@ -110,6 +112,11 @@ describe('what is not sure is asked', () => {
     const habits = { 'which E': 'low E', 'how far': 'a half step', slide: 'from above' } as const;
     expect(readSpoken('slide into 9 on the E, bend it', { habits })).toMatchObject({ shorthand: '>9Eb.5', doubts: [] });
   });
+  test('of words that are not understood, those that are talk are not asked again', () => {
+    const [doubt] = readSpoken('7 on the G, my cactus').doubts;
+    expect(doubt).toMatchObject({ kind: 'not understood', choices: [{ label: 'just talk', say: 'cactus' }] });
+    expect(readSpoken('7 on the G, my cactus', { habits: { 'not understood': 'door cactus' } }).doubts).toEqual([]);
+  });
   test('values that are said hold from the next note on', () => {
     expect(readSpoken('in eighths, 5 on the G, 7 on the G, then in triplets 5 7 5 on the G').shorthand).toBe(
       '/8 5G 7G /8t 5G 7G 5G',
@@ -132,6 +139,37 @@ describe('what is not sure is asked', () => {
       ],
       '5G 7G',
     ]);
+  });
+});
+
+describe('of several readings the likelier one is taken, and asked', () => {
+  const keyed = (said: string, key: string) => readSpoken(said, { key: readKey(key) ?? OPEN_KEY });
+  test('a bend of no size goes to a note of the key', () => {
+    expect(keyed('5 on the G, 7 on the G, 9 on the G, bend it', 'A minor').shorthand).toBe('5G 7G 9Gb.5');
+    const { shorthand, doubts } = keyed('5 on the G, 7 on the G, 9 on the G, bend it', 'A major');
+    expect(shorthand).toBe('5G 7G 9Gb1');
+    expect(doubts.map(({ kind, choices }) => [kind, choices[0]?.label])).toEqual([['how far', 'a whole step']]);
+  });
+  test('and so does the bend of “a step”', () => {
+    expect(keyed('5 on the G, 7 on the G, 9 on the G, bend it a step', 'A minor').shorthand).toBe('5G 7G 9Gb.5');
+  });
+  test('a line moved up a string stays where the hand is', () => {
+    const said = 'same again one string up';
+    const before = '5A 7A 5A 7A';
+    expect(readSpoken(`7 on the A, 7 on the D, ${said}`, { before }).doubts.map(({ kind }) => kind)).toEqual([
+      'which way',
+    ]);
+  });
+  test('an E that was not named is where the line is', () => {
+    expect(readSpoken('12 on the B, 15 on the B, 12 on the E').shorthand).toBe('12B 15B 12e');
+    expect(readSpoken('3 on the A, 5 on the A, 3 on the E').shorthand).toBe('3A 5A 3E');
+  });
+  test('a fret of no string stays on the string that stands before the words', () => {
+    expect(readSpoken('then nine', { before: '5D 7D' }).shorthand).toBe('9D');
+  });
+  test('the more readings there are, the fewer are looked at: a sentence without end is read', () => {
+    const said = Array.from({ length: 400 }, (_, at) => `${(at % 9) + 3} on the E then ${(at % 5) + 5}`).join(' then ');
+    expect(readSpoken(said).parts).toHaveLength(800);
   });
 });
 

@@ -74,12 +74,22 @@ const pixels = paperPixels(props.paper);
       :style="{ top: `${pixels.margin + y}px`, left: `${pixels.margin}px`, ...styleOf(block.look) }"
     >
       <span v-if="line !== undefined" class="number" :style="{ top: `${block.height / 2 - 7}px` }">{{ line }}</span>
-      <div v-if="block.system" class="music" :data-index="index" :style="{ zoom: MUSIC_SCALE }"></div>
+      <div
+        v-if="block.system"
+        class="music"
+        role="img"
+        aria-label="A line of tab"
+        :data-index="index"
+        :style="{ zoom: MUSIC_SCALE }"
+      ></div>
       <component
         :is="block.look === 'title' ? 'h1' : block.look === 'section' || block.look === 'phrase' ? 'h2' : 'p'"
         v-else
         >{{ block.says?.(placeOf) }}</component
       >
+      <ol v-if="block.sentences" class="unseen" aria-label="The tab in words">
+        <li v-for="(sentence, at) in block.sentences" :key="at">{{ sentence }}</li>
+      </ol>
     </div>
     <p class="foot">{{ title }} · page {{ number }} of {{ of }}</p>
   </section>

@@ -3,6 +3,7 @@ import { keyTextAt } from '@jam-ledger/core/form';
 import { degreesOf, type Degree } from '@jam-ledger/core/harmony';
 import { scoreOf, type Phrase as NotatedPhrase, type ScoreBar } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
+import { sayPhrase } from '@jam-ledger/core/spoken';
 import { sayPass, type SongForm } from '../songs/index.ts';
 import { laySystems, legendOf, tuningOf, type LaidSystem } from '../tab/index.ts';
 import { clockText } from '../ui/index.ts';
@@ -16,6 +17,8 @@ export interface HandoutOptions extends Shown {
   readonly phrases: ReadonlySet<string>;
   readonly staff: boolean;
   readonly degrees: boolean;
+  /** Whether each phrase stands in words, too, a sentence a bar. */
+  readonly sentences: boolean;
   /** Lines of the last page; none where it is not wanted. */
   readonly goals: readonly string[];
   /** What was agreed and what was not wanted, in words; empty where nobody asked for it. */
@@ -31,6 +34,8 @@ export interface HandoutBlock extends Block {
   /** What it says, once pages are known. */
   readonly says?: (placeOf: (phraseId: string) => PageLine | undefined) => string;
   readonly system?: LaidSystem;
+  /** The phrase in words, for whoever does not see its music; at its first line. */
+  readonly sentences?: readonly string[];
 }
 
 /** Heights of lines of words, pixels of the paper; and size of music against the desk. Our choice. */
@@ -82,7 +87,8 @@ export function handoutBlocks(
       const bars = options.degrees ? withDegrees(shown, degreesIn(read, section, song)) : shown;
       all.push(...bars);
       given.set(phrase.id, phrase);
-      blocks.push(...phraseBlocks(phrase, { bars, section, song, options, width }));
+      const sentences = sayPhrase(read, { strings: song.student.schools.naming, length: 'full' });
+      blocks.push(...phraseBlocks(phrase, { bars, sentences, section, song, options, width }));
     }
   }
   return [...blocks, ...footOf(all, options)];
@@ -151,13 +157,14 @@ function phraseBlocks(
   phrase: Phrase,
   around: {
     readonly bars: readonly ScoreBar[];
+    readonly sentences: readonly string[];
     readonly section: Section;
     readonly song: Transcription;
     readonly options: HandoutOptions;
     readonly width: number;
   },
 ): readonly HandoutBlock[] {
-  const { bars, section, song, options, width } = around;
+  const { bars, sentences, section, song, options, width } = around;
   const there = songAt(song, section);
   const tuning = tuningOf(there);
   const sureness = phrase.certainty === 'heard' ? '' : ` (${phrase.certainty})`;
@@ -170,8 +177,9 @@ function phraseBlocks(
     ...head,
     ...systems.map((system, index): HandoutBlock => ({
       ...{ look: 'music', height: system.height * MUSIC_SCALE, system, isLine: true },
-      ...(index === 0 && { phraseId: phrase.id }),
+      ...(index === 0 && { phraseId: phrase.id, ...(!options.sentences && { sentences }) }),
     })),
+    ...(options.sentences ? sentences.flatMap((line, at) => wordsOf('note', `${at + 1}. ${line}`)) : []),
   ];
 }
 

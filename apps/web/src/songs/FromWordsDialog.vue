@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { SONG_LIMITS, startValueOf, type BroughtBody, type Transcription } from '@jam-ledger/contract';
 import { scoreOf } from '@jam-ledger/core/notation';
+import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { readPlaced } from '@jam-ledger/core/placing';
-import { cutNarration, type NarratedPhrase, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
+import type { NarratedPhrase, SpokenChoice, SpokenDoubt } from '@jam-ledger/core/spoken';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
@@ -12,6 +13,7 @@ import { TabPage, tuningOf } from '../tab/index.ts';
 import { LineButton, TickBox } from '../ui/index.ts';
 import DoubtList from './DoubtList.vue';
 import { useHabits } from './useHabits.ts';
+import { useNarration } from './useNarration.ts';
 
 /** A page of talk becomes sections and phrases: pasted or dictated, previewed beside its words, taken over as a whole or in part. */
 const props = defineProps<{ song: Transcription; keep: (body: BroughtBody) => Promise<void> }>();
@@ -23,7 +25,16 @@ const page = useLocalStorage(`jam-page-${props.song.id}`, '') as Ref<string>;
 const settled = refDebounced(page, 250);
 const tuning = computed(() => tuningOf(props.song));
 const { habits, remember } = useHabits();
-const sections = computed(() => cutNarration(settled.value, { tuning: tuning.value, habits: habits.value }));
+const songKey = computed(() => readKey(props.song.key) ?? OPEN_KEY);
+const {
+  narration,
+  isReading,
+  trouble: unread,
+} = useNarration(() => ({
+  page: settled.value,
+  context: { tuning: tuning.value, key: songKey.value, habits: habits.value },
+}));
+const sections = computed(() => narration.value.sections);
 const phrases = computed(() =>
   sections.value.flatMap((section) => section.phrases.map((phrase) => ({ section, phrase, key: keyOf(phrase) }))),
 );
@@ -42,7 +53,8 @@ const options = computed(() => ({
 const busy = ref(false);
 const trouble = ref('');
 
-const wordsOf = ({ words: { from, to } }: NarratedPhrase) => settled.value.slice(from, to).replace(/\s+/g, ' ').trim();
+const wordsOf = ({ words: { from, to } }: NarratedPhrase) =>
+  narration.value.page.slice(from, to).replace(/\s+/g, ' ').trim();
 const keyOf = (phrase: NarratedPhrase) => `${wordsOf(phrase)} ${phrase.words.from}`;
 
 function tick(key: string, isTaken: boolean): void {
@@ -50,12 +62,14 @@ function tick(key: string, isTaken: boolean): void {
 }
 
 /** What was meant is said in the words themselves. */
-function mean(phrase: NarratedPhrase, { kind, span }: SpokenDoubt, { label, say }: SpokenChoice): void {
-  remember(kind, label);
+function mean(phrase: NarratedPhrase, doubt: SpokenDoubt, choice: SpokenChoice): void {
+  const { span } = doubt;
+  const from = phrase.words.from;
+  const { page: said } = narration.value;
+  remember(doubt, choice, said.slice(from + span.from, from + span.to));
   // What was typed since it was read stands elsewhere by now.
-  if (page.value !== settled.value) return;
-  const at = phrase.words.from;
-  page.value = settled.value.slice(0, at + span.from) + say + settled.value.slice(at + span.to);
+  if (page.value !== said) return;
+  page.value = said.slice(0, from + span.from) + choice.say + said.slice(from + span.to);
 }
 
 async function accept(): Promise<void> {
@@ -109,7 +123,11 @@ const says = computed(() => (taken.value.length === 1 ? 'Import one phrase' : `I
         placeholder="[0:17] Start with five on the G, then seven on the G, bend it a whole step and let it down.&#10;Next lick: eight on the B …"
       />
       <div class="found">
-        <p v-if="phrases.length === 0" class="soft">
+        <p v-if="isReading && phrases.length === 0" class="soft" role="status">Reading …</p>
+        <p v-else-if="phrases.length === 0 && narration.page.trim() !== ''" class="soft">
+          No notes were found in this. Name frets and strings: “nine on the third string, then ten on the B”.
+        </p>
+        <p v-else-if="phrases.length === 0" class="soft">
           Paste or dictate what you would say about the song: frets and strings in your own words. A stamp such as
           [1:09], an empty line, “next lick” or “the solo” begins something new.
         </p>
@@ -132,11 +150,12 @@ const says = computed(() => (taken.value.length === 1 ? 'Import one phrase' : `I
         <TabPage :bars="preview" :strings="tuning.openMidis.length" :scale="0.8" />
         <DoubtList
           :doubts="chosen.phrase.reading.doubts"
-          :words="settled.slice(chosen.phrase.words.from, chosen.phrase.words.to)"
+          :words="narration.page.slice(chosen.phrase.words.from, chosen.phrase.words.to)"
           :most="8"
           @choose="(doubt, choice) => chosen && mean(chosen.phrase, doubt, choice)"
         />
       </section>
+      <p v-if="unread" class="trouble" role="alert">{{ unread }}</p>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <footer>
         <span v-if="doubts > 0" class="soft"

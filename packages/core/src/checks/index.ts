@@ -4,6 +4,7 @@ export { FASTEST_HAND_MM_PER_SECOND, FASTEST_LEGATO_PER_SECOND, FASTEST_PICK_PER
 export { betterKey } from './keys.ts';
 export {
   FEATURES,
+  costOf,
   likeliestFret,
   logOddsOf,
   logSum,

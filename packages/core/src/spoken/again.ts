@@ -1,7 +1,11 @@
 import { skip } from './hands.ts';
 import { SpokenState } from './state.ts';
 import { OFTEN } from './vocabulary.ts';
+import { stringsAt } from './places.ts';
 import { numberAt, type Word } from './words.ts';
+
+/** An event is not written more often. Our choice. */
+const MOST_TIMES = 99;
 
 /** How often is said: “twice”, “three times”, “two more times”, “once more”. */
 function oftenAt(
@@ -22,45 +26,94 @@ function oftenAt(
     : undefined;
 }
 
+/** Which way “up a string” goes; asked, and the likelier taken. */
+function sideOf(
+  state: SpokenState,
+  words: readonly Word[],
+  from: number,
+  said: { readonly value: number; readonly next: number },
+): 'thinner' | 'thicker' {
+  const side = words[said.next + 1]?.text ?? '';
+  if (side !== 'up' && side !== 'down') return ['thinner', 'higher'].includes(side) ? 'thinner' : 'thicker';
+  const usual = side === 'up' ? (['thicker', 'thinner'] as const) : (['thinner', 'thicker'] as const);
+  const habit = state.habits['which way'];
+  if (habit !== undefined) return (habit === 'up is thicker') === (side === 'up') ? 'thicker' : 'thinner';
+  const taken = usual[state.pick([0, 1])] ?? usual[0];
+  state.doubt(
+    'which way',
+    SpokenState.span(words, from, said.next + 2),
+    `“${side === 'up' ? 'Up' : 'Down'} a string” can be thicker or thinner; ${taken} is taken.`,
+    [taken, ...usual.filter((one) => one !== taken)].map((one) => ({
+      label: (one === 'thicker') === (side === 'up') ? 'up is thicker' : 'up is thinner',
+      say: `${said.value} strings ${one}`,
+    })),
+  );
+  return taken;
+}
+
 export function readOften(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const often = oftenAt(words, at);
   if (!often) return undefined;
   const { last } = state;
-  if (last) last.times = often.isMore ? last.times + often.times : often.times;
+  const times = often.isMore ? (last?.times ?? 0) + often.times : often.times;
+  if (times > MOST_TIMES || times < 1)
+    state.doubt('not understood', SpokenState.span(words, at, often.next), `It is not written ${times} times.`);
+  else if (last) last.times = times;
   return often.next;
 }
 
 /** “do that twice”, “the same again one string thinner”, “all of that once more”. */
 export function readSame(state: SpokenState, words: readonly Word[], at: number, next: number): number | undefined {
   let [from, more] = [skip(words, next, [',', 'again', 'but', 'and']), 1];
+  const group = groupAt(words, at);
+  if (group) from = skip(words, group.next, ['notes', ',']);
   const often = oftenAt(words, from);
   if (often) {
     more = often.isMore ? often.times : Math.max(0, often.times - 1);
     from = often.next;
   } else if (words[at]?.text === 'and') return undefined;
-  from = skip(words, from, [',', 'just', 'but', 'a', 'moved']);
+  from = skip(words, from, ['over', 'again', ',', 'just', 'but', 'a', 'moved']);
   const move = { strings: 0, frets: 0 };
   const said = numberAt(words, from);
   const unit = said ? words[said.next]?.text : undefined;
   if (said && unit?.startsWith('string')) {
     const side = words[said.next + 1]?.text ?? '';
-    move.strings = ['thinner', 'down', 'higher'].includes(side) ? -said.value : said.value;
-    if (side === 'up' || side === 'down')
-      state.doubt(
-        'string',
-        SpokenState.span(words, from, said.next + 2),
-        '“Up a string” can be thicker or thinner.',
-        (side === 'up' ? ['thicker', 'thinner'] : ['thinner', 'thicker']).map((one) => ({
-          label: one,
-          say: `${said.value} strings ${one}`,
-        })),
-      );
-    from = said.next + 2;
+    move.strings = sideOf(state, words, from, said) === 'thinner' ? -said.value : said.value;
+    from =
+      side === 'up' || side === 'down'
+        ? said.next + 2
+        : skip(words, said.next + 1, ['thinner', 'thicker', 'higher', 'lower']);
   } else if (said && unit?.startsWith('fret')) {
     const side = words[said.next + 1]?.text ?? '';
     move.frets = ['down', 'lower', 'back'].includes(side) ? -said.value : said.value;
     from = said.next + 2;
   }
-  state.repeat(more, move);
-  return from;
+  const made = state.repeat(more, move, {
+    span: SpokenState.span(words, at, from),
+    ...(group && { last: group.count }),
+  });
+  const on = words[from]?.text === 'on' ? stringsAt(words, from + 1, state.strings) : undefined;
+  if (!on) return from;
+  // “the same on the high E”.
+  for (const draft of made)
+    if (draft.notes.length === on.strings.length)
+      draft.notes = draft.notes.map((note, index) => ({ ...note, string: on.strings[index] ?? note.string }));
+  return on.next;
+}
+
+/** “those two notes”, “the last three”: how many events are spoken of. */
+function groupAt(words: readonly Word[], at: number): { readonly count: number; readonly next: number } | undefined {
+  const isThose = ['those', 'these', 'last'].includes(words[at]?.text ?? '');
+  const said = isThose ? numberAt(words, at + 1) : undefined;
+  return said && !said.isOrdinal && said.value > 1 ? { count: said.value, next: said.next } : undefined;
+}
+
+/** “those two notes three times”: what is repeated, where it is counted and nothing else says that it is. */
+export function readGroup(state: SpokenState, words: readonly Word[], at: number): number | undefined {
+  const group = groupAt(words, at);
+  const isSaid = group && state.drafts.length - state.sentence >= group.count;
+  const from = group ? skip(words, group.next, ['notes', ',', 'again']) : at;
+  return isSaid && (oftenAt(words, from) ?? words[from - 1]?.text === 'again')
+    ? readSame(state, words, at, group.next)
+    : undefined;
 }

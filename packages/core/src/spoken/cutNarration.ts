@@ -31,7 +31,7 @@ const STAMP = /\[\d{1,3}:\d{2}(?:[.:]\d+)?\]/g;
 const BLANK_LINE = /\n[ \t]*\n/g;
 const NEXT = new RegExp(`\\b(?:${NEXT_PHRASE.join('|')})\\b`, 'gi');
 const HEADING = new RegExp(
-  `(?<=^|[\\n.;!?\\]]\\s*)(?:(?:and|so|now|then|in|on to|here is|here's|this is)\\s+)*(?:the\\s+)?(${HEADINGS.join('|')})\\b(?=\\s*(?:[:,.\\n]|is|goes|starts|begins|one|two|three|\\d|$))`,
+  `(?<=^|[\\n.;!?\\]]\\s*)(?:(?:and|so|now|then|in|on to|here is|here's|this is)\\s+)*(?:the\\s+)?(${HEADINGS.join('|')})\\b(?=\\s*(?:[:,.\\n]|is|goes|starts|begins|part|section|riff|lick|one|two|three|\\d|$))`,
   'gi',
 );
 
@@ -41,7 +41,7 @@ const HEADING = new RegExp(
  */
 export function cutNarration(page: string, context: SpokenContext = {}): readonly NarratedSection[] {
   const sections: { label: string; role: string; phrases: NarratedPhrase[] }[] = [];
-  let [role, from] = [FIRST_ROLE, 0];
+  let [role, from, before] = [FIRST_ROLE, 0, context.before ?? ''];
   const borders = bordersOf(page);
   for (const [index, border] of borders.entries()) {
     const to = borders[index + 1]?.at ?? page.length;
@@ -49,9 +49,11 @@ export function cutNarration(page: string, context: SpokenContext = {}): readonl
       role = border.role;
       sections.push({ label: '', role, phrases: [] });
     }
-    const reading = readSpoken(page.slice(from, to), context);
+    const own = readSpoken(page.slice(border.at, to), { ...context, before });
     // What was said so far goes on: nothing in it is a note, and nothing of it is lost.
-    if (reading.shorthand === '' && index < borders.length - 1) continue;
+    if (own.shorthand === '' && index < borders.length - 1) continue;
+    const reading = border.at === from ? own : readSpoken(page.slice(from, to), { ...context, before });
+    before = reading.shorthand;
     if (reading.shorthand !== '') {
       let section = sections.at(-1);
       if (!section) sections.push((section = { label: '', role, phrases: [] }));

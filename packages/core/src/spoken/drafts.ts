@@ -10,6 +10,9 @@ import {
   type WrittenNote,
 } from '../notation/index.ts';
 
+/** What is played by one name: a chord of root and fifth, a note with its octave. */
+export type Shape = 'power' | 'power with octave' | 'octave';
+
 /** A note while it is read; `string` 0 until that is said. */
 export type DraftNote = Writable<WrittenNote>;
 
@@ -25,6 +28,10 @@ export interface Draft {
   times: number;
   /** The fret at which it is barred. */
   barre?: number;
+  /** What its one note stands for, once its string is known. */
+  shape?: Shape;
+  /** Whether its first note stands for the rest. */
+  isShaped?: true;
   /** What it is written as before it, a value or a stamp. */
   before: string[];
   isRest?: true;
@@ -32,6 +39,8 @@ export interface Draft {
   sureness?: Sureness;
   /** Whether it sounds together with the one before. */
   joins?: true;
+  /** Whether it was said as a number alone. */
+  isBare?: true;
   /** Whether “then” stands before it. */
   isAfterThen?: true;
 }

@@ -1,9 +1,9 @@
 import type { Link } from '../notation/index.ts';
 import type { Draft } from './drafts.ts';
 import { movedDraft } from './drafts.ts';
-import { fretAt } from './places.ts';
+import { fretAt, type SaidFret } from './places.ts';
 import { SpokenState } from './state.ts';
-import { SIZES, type Act } from './vocabulary.ts';
+import { SIZES, STEPS, type Act } from './vocabulary.ts';
 import { numberAt, sayingAt, sayingsOf, type Word } from './words.ts';
 
 /** What hands do, read at some words: the number of the word to go on at. */
@@ -15,19 +15,58 @@ export const skip = (words: readonly Word[], at: number, said: readonly string[]
   while (said.includes(words[next]?.text ?? '')) next += 1;
   return next;
 };
-const IT = ['it', 'that', 'this', 'them', 'those', 'one', 'note', 'up', 'the', 'again', 'slowly', 'by', 'both'];
+const IT = [
+  'it',
+  'that',
+  'this',
+  'them',
+  'those',
+  'one',
+  'note',
+  'up',
+  'the',
+  'again',
+  'slowly',
+  'by',
+  'both',
+  'already',
+  'last',
+];
 
-const SAID_SIZES = sayingsOf(SIZES);
+const SAID_SIZES = sayingsOf<number | 'a step'>([...SIZES, ...STEPS.map((said) => [said, 'a step'] as const)]);
+
+/** How far a bend goes, as it was said. */
+export interface SaidSize {
+  readonly steps: number;
+  readonly next: number;
+  /** Whether it was a step, and nobody said whether whole or half. */
+  readonly isAnyStep?: true;
+}
 
 /** A size of a bend in words. */
-export function sizeAt(
-  words: readonly Word[],
-  at: number,
-): { readonly steps: number; readonly next: number } | undefined {
+export function sizeAt(words: readonly Word[], at: number): SaidSize | undefined {
   const found = sayingAt(words, at, SAID_SIZES);
   if (!found) return undefined;
   const { meaning: steps, next } = found;
+  if (steps === 'a step') return { steps: 1, next, isAnyStep: true };
   return { steps, next: words[next]?.text === 'step' ? next + 1 : next };
+}
+
+/** A size, and “a step” as it is likeliest meant; that is asked. */
+export function saidSizeAt(state: SpokenState, words: readonly Word[], at: number): SaidSize | undefined {
+  const size = sizeAt(words, at);
+  if (!size?.isAnyStep) return size;
+  const ways = ['a whole step', 'a half step'] as const;
+  const habit = state.habits['a step'];
+  const taken = habit ?? ways[state.pick([0, 1.5])] ?? ways[0];
+  if (habit === undefined)
+    state.doubt(
+      'a step',
+      SpokenState.span(words, at, size.next),
+      `“A step” can be a whole or a half one; ${taken} is taken.`,
+      [taken, ...ways.filter((one) => one !== taken)].map((one) => ({ label: one, say: one })),
+    );
+  return { steps: taken === 'a half step' ? 0.5 : 1, next: size.next };
 }
 
 /** What “one” can follow where it is a number: “then one on the A”, “zero, one, three”. */
@@ -76,8 +115,26 @@ export function targetAt(
   return said && { fret: said.fret, next: said.next };
 }
 
+const WHOLE = { label: 'a whole step', say: '… a whole step' };
+const HALF = { label: 'a half step', say: '… a half step' };
+
+/** A bend whose size nobody said gets the likelier one; that is asked. */
+export function askSize(state: SpokenState): void {
+  if (state.openBend.length === 0) return;
+  const habit = state.habits['how far'];
+  const usual = [WHOLE, HALF];
+  const taken = habit === undefined ? (usual[state.pick([0, 2])] ?? WHOLE) : habit === HALF.label ? HALF : WHOLE;
+  sizeBend(state, taken === HALF ? 0.5 : 1);
+  if (habit !== undefined || !state.openSpan) return;
+  state.doubt('how far', state.openSpan, `How far it is bent was not said; ${taken.label} is taken.`, [
+    taken,
+    ...usual.filter((one) => one !== taken),
+  ]);
+}
+
 /** Writes a bend of so many steps to a note; undefined for a size that is still to be said. */
 function bendNotes(state: SpokenState, steps: number | undefined): void {
+  askSize(state);
   for (const note of state.notes) note.moves = [...(note.moves ?? []), { kind: 'bend', steps: steps ?? 0 }];
   state.openBend = steps === undefined ? state.notes : [];
 }
@@ -96,11 +153,17 @@ export function sizeBend(state: SpokenState, steps: number): boolean {
 }
 
 const bend: ActReader = (state, words, at, next) => {
+  // “the last note is a bend: 15 …”.
+  if (words[next]?.text === ':') {
+    state.ahead.bend = { steps: undefined, isPre: false };
+    return next + 1;
+  }
   let from = skip(words, next, IT);
   // “bend that seven”.
-  const named = words[from - 1]?.text === 'that' || words[from - 1]?.text === 'this' ? fretAt(words, from) : undefined;
+  const isPointed = ['that', 'this', 'last'].includes(words[from - 1]?.text ?? '');
+  const named = isPointed ? fretAt(words, from) : undefined;
   if (named && state.notes[0]?.fret === named.fret) from = named.next;
-  const size = sizeAt(words, from);
+  const size = saidSizeAt(state, words, from);
   const isObject = from > next && ['it', 'that', 'them', 'this'].includes(words[next]?.text ?? '');
   const after = size ? size.next : from;
   const target = targetAt(words, after);
@@ -133,7 +196,7 @@ const bend: ActReader = (state, words, at, next) => {
 
 const preBend: ActReader = (state, words, at, next) => {
   const from = skip(words, next, IT);
-  const size = sizeAt(words, from);
+  const size = saidSizeAt(state, words, from);
   const after = size ? size.next : from;
   const isOfLast =
     state.drafts.length > state.clause ||
@@ -149,10 +212,12 @@ const preBend: ActReader = (state, words, at, next) => {
 
 const release: ActReader = (state, words, at, next) => {
   const bent = state.notes.filter(({ preBend: pre, moves, held, again: more }) => pre ?? moves ?? held ?? more);
-  const to = words[next]?.text === 'to' ? sizeAt(words, next + 1) : undefined;
+  const from = skip(words, next, ['halfway', 'only', 'partly', 'just']);
+  const to = words[from]?.text === 'to' ? saidSizeAt(state, words, from + 1) : undefined;
   for (const note of bent) note.moves = [...(note.moves ?? []), { kind: 'release', steps: to?.steps ?? 0 }];
   if (to && bent.length > 0) return to.next;
-  if (bent.length === 0)
+  // “then back down to the low E” lets nothing down.
+  if (bent.length === 0 && words[at]?.text !== 'back')
     state.doubt('nothing before', SpokenState.span(words, at, next), 'Nothing is bent here that could be let down.');
   return next;
 };
@@ -161,7 +226,18 @@ const release: ActReader = (state, words, at, next) => {
 const slur =
   (link: Link): ActReader =>
   (state, words, at, next) => {
-    const from = skip(words, next, ['it', 'from', 'on', 'off', 'back', 'down', 'up', 'again', 'the']);
+    const from = skip(words, next, [
+      'it',
+      'from',
+      'on',
+      'off',
+      'back',
+      'down',
+      'up',
+      'again',
+      'the',
+      ...(link === 'tap' ? [':'] : []),
+    ]);
     const isTo = ['to', 'into', 'onto', 'at'].includes(words[from]?.text ?? '');
     const said = fretAt(words, isTo ? skip(words, from + 1, ['the']) : from);
     if (!said) {
@@ -172,8 +248,17 @@ const slur =
     state.flushSlurs();
     if (second) {
       state.addFret(said.fret, SpokenState.span(words, at, said.next));
-      state.addFret(second.fret, SpokenState.span(words, said.next, second.next), link);
-      return second.next;
+      let next = said.next;
+      // “from seven to five to open”.
+      for (
+        let to: SaidFret | undefined = second;
+        to;
+        to = words[next]?.text === 'to' ? fretAt(words, next + 1) : undefined
+      ) {
+        state.addFret(to.fret, SpokenState.span(words, next, to.next), link);
+        next = to.next;
+      }
+      return next;
     }
     const begins = link === 'tap';
     if (!state.last && !begins)
@@ -190,10 +275,10 @@ const slide: ActReader = (state, words, at, next) => {
   let [from, isDown, isUp] = [next, false, false];
   const direction = () => {
     while (
-      ['it', 'them', 'that', 'up', 'down', 'back', 'both', 'the', 'whole', 'thing'].includes(words[from]?.text ?? '')
+      ['it', 'them', 'that', 'back', 'both', 'the', 'whole', 'thing', ...DOWN, ...UP].includes(words[from]?.text ?? '')
     ) {
-      isDown ||= words[from]?.text === 'down';
-      isUp ||= words[from]?.text === 'up';
+      isDown ||= DOWN.includes(words[from]?.text ?? '');
+      isUp ||= UP.includes(words[from]?.text ?? '');
       from += 1;
     }
   };
@@ -218,9 +303,10 @@ const slide: ActReader = (state, words, at, next) => {
     from += 1;
     direction();
     const out = isUp ? 'up' : 'down';
-    if (words[from]?.text === 'from' || fretAt(words, from)) {
+    const isOf = words[from]?.text === 'from' || words[from]?.text === 'of';
+    if (isOf || fretAt(words, from)) {
       state.ahead.slideOut = out;
-      return words[from]?.text === 'from' ? from + 1 : from;
+      return isOf ? from + 1 : from;
     }
     if (state.last) state.last.slideOut = out;
     return from;
@@ -250,6 +336,9 @@ const slide: ActReader = (state, words, at, next) => {
   return slideTo(state, words, from);
 };
 
+const DOWN = ['down', 'downward', 'downwards'];
+const UP = ['up', 'upward', 'upwards'];
+
 /** The target of a slide, as many frets as the stack before it has. */
 function slideTo(state: SpokenState, words: readonly Word[], at: number): number {
   const from = skip(words, at, ['to', 'the']);
@@ -267,6 +356,7 @@ function slideTo(state: SpokenState, words: readonly Word[], at: number): number
     state.slurs.push('slide');
     return Math.max(at, from);
   }
+  if (!before) state.ahead.slideIn = 'below';
   const draft = state.addFret(first, SpokenState.span(words, at, next), before ? 'slide' : undefined);
   if (before && frets.length === before.notes.length && frets.length > 1)
     draft.notes = before.notes.map(({ string }, index) => ({ string, fret: frets[index] ?? first }));
@@ -300,11 +390,14 @@ const again: ActReader = (state, words, at, next) => {
 const standing =
   (how: 'held' | 'again'): ActReader =>
   (state, words, _at, next) => {
-    const size = sizeAt(words, next);
+    const size = saidSizeAt(state, words, next);
     if (!size) return next;
     for (const note of state.notes) note[how] = size.steps;
     return size.next;
   };
+
+/** “fall off the 12”: its last word is where a slide goes. */
+const away: ActReader = (state, words, at, next) => slide(state, words, at, next - 1);
 
 /** The readers of what changes notes and their links. */
 export const HAND_READERS = {
@@ -313,7 +406,14 @@ export const HAND_READERS = {
   tap: slur('tap'),
   'held bent': standing('held'),
   'struck bent': standing('again'),
-  ...{ slide, bend, release, again, 'pre-bend': preBend },
+  ...{ slide, away, bend, release, again, 'pre-bend': preBend },
+  'from nowhere': (state, _words, _at, next) => {
+    const { last } = state;
+    if (!last) return next;
+    if (last.link === 'slide') delete last.link;
+    last.slideIn = 'below';
+    return next;
+  },
   shift: (state, _words, _at, next) => {
     if (state.last?.link === 'slide') state.last.link = 'shift';
     return next;

@@ -1,6 +1,6 @@
 import type { EventMark, Sureness } from '../notation/index.ts';
-import type { Draft } from './drafts.ts';
-import { isFretAhead, skip, type ActReader } from './hands.ts';
+import type { Draft, Shape } from './drafts.ts';
+import { isFretAhead, sizeAt, skip, type ActReader } from './hands.ts';
 import { fretAt, stringsAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import type { Act } from './vocabulary.ts';
@@ -11,7 +11,7 @@ const mark =
   (name: EventMark): ActReader =>
   (state, words, at, next) => {
     const target = targetOf(state, words, next);
-    const many = manyBefore(state, words, at);
+    const many = manyBefore(state, words, at, next);
     if (many) many.forEach((draft) => draft.marks.add(name));
     else if (target) target.marks.add(name);
     else state.ahead.marks.push(name);
@@ -19,10 +19,17 @@ const mark =
   };
 
 /** The events of which “all” or “both” was said; undefined where it was not. */
-function manyBefore(state: SpokenState, words: readonly Word[], at: number): readonly Draft[] | undefined {
+function manyBefore(
+  state: SpokenState,
+  words: readonly Word[],
+  at: number,
+  next: number,
+): readonly Draft[] | undefined {
   const before = words[at - 1]?.text;
-  if (before === 'all') return state.drafts.slice(state.sentence);
-  return before === 'both' ? state.drafts.slice(-2) : undefined;
+  const after = words[next]?.text;
+  if (before === 'all' || after === 'all' || words.slice(at, next).some(({ text }) => text === 'all'))
+    return state.drafts.slice(state.sentence);
+  return before === 'both' || after === 'both' ? state.drafts.slice(-2) : undefined;
 }
 
 /** The event that something after it is said of; undefined where it is said of the next. */
@@ -57,38 +64,40 @@ const strokes =
   (name: 'down' | 'up'): ActReader =>
   (state, words, at, next) => {
     const { last } = state;
-    const many = manyBefore(state, words, at);
+    const many = manyBefore(state, words, at, next);
     if (many) {
       many.forEach((draft) => draft.marks.add(name));
       return next;
     }
-    // “bend the 7 up a half step” is no stroke.
-    if (state.openBend.length > 0) return next;
-    const isAhead =
-      ['on', 'at'].includes(words[next]?.text ?? '') &&
-      state.drafts.length === state.clause &&
-      isFretAhead(words, next);
-    if (isAhead) state.ahead.marks.push(name);
+    // “bend the 7 up a half step” and “go up to the ninth” are no strokes.
+    const isWay = words[next]?.text === 'to' || sizeAt(words, next) !== undefined;
+    if (state.openBend.length > 0 || isWay) return next;
+    const isAhead = state.drafts.length === state.clause && isStrokeAhead(state, words, at, next);
+    if (isAhead) state.ahead.strokes = [...(state.ahead.strokes ?? []), name];
     if (isAhead || !last) return next;
     if (!last.marks.has('down') && !last.marks.has('up')) {
       last.marks.add(name);
       return next;
     }
-    const more: Draft = { ...last, notes: last.notes.map((note) => ({ ...note })), marks: new Set([name]), before: [] };
-    delete more.link;
-    state.drafts.push(more);
-    if (state.pending.includes(last)) state.pending.push(more);
+    state.strike(last, name);
     return next;
   };
 
+/** Whether a stroke is of what follows: “up on 7”, “down up down on the A”, “a downstroke on”. */
+function isStrokeAhead(state: SpokenState, words: readonly Word[], at: number, next: number): boolean {
+  if (state.ahead.strokes) return true;
+  const after = skip(words, next, ['down', 'up', 'stroke', 'strokes']);
+  const isNamed = words.slice(at, after).some(({ text }) => text.includes('stroke'));
+  return ['on', 'at'].includes(words[after]?.text ?? '') || (isNamed && isFretAhead(words, after));
+}
+
 const dead: ActReader = (state, words, at, next) => {
   const from = skip(words, next, ['on', 'at', 'of']);
-  const said = stringsAt(words, from, state.strings);
+  const said = stringsAt(words, skip(words, from, ['the']), state.strings);
   if (said) {
+    state.forward = said.strings;
+    state.addFret(null, SpokenState.span(words, at, said.next));
     state.forward = undefined;
-    const draft = state.addFret(null, SpokenState.span(words, at, said.next));
-    state.pending = state.pending.filter((one) => one !== draft);
-    draft.notes = said.strings.map((string) => ({ string, fret: null }));
     return said.next;
   }
   // “with the D muted”: its string was said before.
@@ -97,6 +106,13 @@ const dead: ActReader = (state, words, at, next) => {
 
 const trill: ActReader = (state, words, at, next) => {
   const from = skip(words, next, ['with', 'to', 'the', 'and', 'between']);
+  const first = words[next]?.text === 'between' || words[next]?.text === 'from' ? fretAt(words, next + 1) : undefined;
+  const second = first && fretAt(words, skip(words, first.next, ['and', 'to', 'with']));
+  if (first && second) {
+    state.addFret(first.fret, SpokenState.span(words, at, second.next));
+    for (const note of state.notes) note.trill = second.fret;
+    return second.next;
+  }
   const isOfNext =
     words[next]?.text !== 'with' &&
     words[next]?.text !== 'to' &&
@@ -116,6 +132,38 @@ const trill: ActReader = (state, words, at, next) => {
   return next;
 };
 
+/** Notes that were said as one stack sound one after the other, in the order they were said. */
+const apart: ActReader = (state, _words, _at, next) => {
+  const { last } = state;
+  if (!last || last.notes.length < 2) return next;
+  const at = state.drafts.lastIndexOf(last);
+  state.drafts.splice(
+    at,
+    1,
+    ...last.notes.map((note): Draft => ({ ...last, notes: [note], marks: new Set(last.marks), before: [] })),
+  );
+  return next;
+};
+
+/** The last of several strokes of an event is spoken of alone. */
+const lastOne: ActReader = (state, _words, _at, next) => {
+  const { last } = state;
+  if (!last || last.times < 2) return next;
+  last.times -= 1;
+  const { link, ...one } = { ...last, notes: last.notes.map((note) => ({ ...note })), times: 1, before: [] };
+  state.drafts.push({ ...one, marks: new Set(last.marks) });
+  return next;
+};
+
+/** The next fret is the root of a shape. */
+const shaped =
+  (shape: Shape, isMany = false): ActReader =>
+  (state, _words, _at, next) => {
+    state.everyShape = { shape, isMany };
+    state.ahead.shape = shape;
+    return next;
+  };
+
 /** How sure the last is. */
 const sure =
   (sureness: Sureness): ActReader =>
@@ -125,8 +173,8 @@ const sure =
   };
 
 /** Two or more notes that were said one after the other sound at once. */
-const together: ActReader = (state, _words, _at, next) => {
-  state.carryTogether();
+const together: ActReader = (state, words, at, next) => {
+  state.carryTogether(words[at]?.text !== 'both');
   return next;
 };
 
@@ -178,9 +226,58 @@ export const MARK_READERS = {
     state.ahead.barre = true;
     return next;
   },
-  octave: (state, _words, _at, next) => {
-    state.isOctaves = true;
+  apart,
+  'the high one': (state, _words, _at, next) => {
+    state.nameE(1);
+    return next;
+  },
+  'the low one': (state, _words, _at, next) => {
+    state.nameE(6);
+    return next;
+  },
+  'the last one': lastOne,
+  'power chord': shaped('power'),
+  'power chords': shaped('power', true),
+  sweep: (state, _words, _at, next) => {
+    state.sweepFrom = state.clause;
+    return next;
+  },
+  'power chord with octave': shaped('power with octave'),
+  unison: (state, words, _at, next) => {
+    state.isInPairs = true;
+    state.isUnison = true;
     state.clause = state.drafts.length;
+    return skip(words, next, [':', ',']);
+  },
+  every: (state, words, _at, next) => {
+    const said = fretAt(words, skip(words, next, ['the']));
+    if (!said) return next;
+    state.everyFret = said.fret;
+    return said.next;
+  },
+  chug: (state, words, _at, next) => {
+    const isOfOpen = state.unused !== undefined;
+    if (isOfOpen || !targetOf(state, words, next)) state.ahead.marks.push('palm-mute');
+    if (isOfOpen) state.openStrings();
+    return next;
+  },
+  octave: (state, words, at, next) => {
+    // “octave of 7 on the A”: one note is said, and both are played.
+    if (['of', 'at'].includes(words[next]?.text ?? '') && words[at]?.text.startsWith('octave')) {
+      state.ahead.shape = 'octave';
+      return next + 1;
+    }
+    state.isInPairs = true;
+    state.clause = state.drafts.length;
+    return next;
+  },
+  with: (state, words, _at, next) => {
+    // “seven on the A with nine on the G”.
+    const said = fretAt(words, next);
+    const isStrung = said && words[said.next]?.text === 'on' && stringsAt(words, said.next + 1, state.strings);
+    if (!isStrung || !state.last || state.isTrilling) return next;
+    state.carry();
+    state.joinsNext = true;
     return next;
   },
   'together with': (state, words, _at, next) => {

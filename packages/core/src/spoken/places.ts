@@ -1,5 +1,5 @@
 import { stringOfLetter } from '../notation/index.ts';
-import { ORDINALS, SIDES } from './vocabulary.ts';
+import { IN_A_ROW, ORDINALS, SIDES } from './vocabulary.ts';
 import { numberAt, type Word } from './words.ts';
 
 /** Strings that are said, 1 the thinnest, in the order they are said. */
@@ -111,8 +111,9 @@ function lettersAt(words: readonly Word[], at: number, count: number): SaidStrin
     next = one.next;
     let after = next;
     while (isJoin(words[after]) || (after > next && words[after]?.text === 'the')) after += 1;
-    // “the A and the D”; “the B, then …” and “the B, 8 …” end here.
-    if (after === next || !letterAt(words, after, true) || isNoteHead(words, after)) break;
+    // “the A and the D”, “E A D G”; “the B, then …” and “the B, 8 …” end here.
+    const more = letterAt(words, after, after > next);
+    if (!more || isNoteHead(words, after, more.next)) break;
     next = after;
   }
   if (strings.length === 0) return undefined;
@@ -125,15 +126,14 @@ function lettersAt(words: readonly Word[], at: number, count: number): SaidStrin
   };
 }
 
-/** Whether a letter after a comma begins a note of its own, string first: “the B, G 7”. */
-function isNoteHead(words: readonly Word[], at: number): boolean {
-  const after = numberAt(words, at + 1);
-  return (
-    after !== undefined &&
-    words[at + 1]?.span.from !== words[at]?.span.to &&
-    !after.isOrdinal &&
-    words[at - 1]?.text === ','
-  );
+/** Whether a letter in a row begins something of its own: “the B, G 7”, “on the D, A string muted”, “7 D 9 D”. */
+function isNoteHead(words: readonly Word[], at: number, next: number): boolean {
+  const before = words[at - 1];
+  if (before?.text === 'and' || before?.text === 'the') return false;
+  const after = isStringWord(words[next]) ? words[next + 1] : words[next];
+  if (before?.text === ',' && ['muted', 'dead', 'damped', 'open'].includes(after?.text ?? '')) return true;
+  const number = isOneOfMany(words, next) ? undefined : numberAt(words, next);
+  return number !== undefined && words[next]?.span.from !== words[next - 1]?.span.to && !number.isOrdinal;
 }
 
 const isPlainlyString = (words: readonly Word[], at: number) =>
@@ -177,6 +177,10 @@ export interface SaidFret {
   readonly next: number;
 }
 
+/** “one after the other”, “one at a time”: “one” is no fret there. */
+const isOneOfMany = (words: readonly Word[], at: number) =>
+  words[at]?.text === 'one' && ['after', 'at', 'by', 'note'].includes(words[at + 1]?.text ?? '');
+
 /** The fret that is said at a word: “nine”, “the ninth fret”, “fret 9”, “open”. */
 export function fretAt(words: readonly Word[], at: number): SaidFret | undefined {
   const from = words[at]?.text === 'the' ? at + 1 : at;
@@ -184,11 +188,22 @@ export function fretAt(words: readonly Word[], at: number): SaidFret | undefined
   const isNamed = words[from]?.text === 'fret';
   const said = numberAt(words, isNamed ? from + 1 : from);
   if (!said) return undefined;
-  if (said.isOrdinal && isStringWord(words[said.next])) return undefined;
+  if (said.isOrdinal && isOfOther(words, at, said.next)) return undefined;
   const isAfter = words[said.next]?.text === 'fret' || words[said.next]?.text === 'frets';
   if (words[said.next]?.text === 'frets' && !said.isPlural && !said.isOrdinal) return undefined;
   return { fret: said.value, next: isAfter ? said.next + 1 : said.next };
 }
+
+/** Whether an ordinal numbers something that is no fret: “the second string”, “first note”, “first, …”. */
+function isOfOther(words: readonly Word[], at: number, next: number): boolean {
+  const after = words[next]?.text ?? '';
+  if (after === 'fret' || words[at]?.text === 'fret') return false;
+  if (isStringWord(words[next]) || IN_A_ROW.includes(after)) return true;
+  return words[at]?.text !== 'the' && !TO_FRETS.has(words[at - 1]?.text ?? '');
+}
+
+/** What an ordinal after it is a fret of. */
+const TO_FRETS = new Set('the to at from into fret and then of with on hammer slide pull tap bend , or'.split(' '));
 
 /** Whether an ordinal is there as a finger: “third finger”. */
 export function fingerAt(
@@ -196,8 +211,12 @@ export function fingerAt(
   at: number,
 ): { readonly finger: '1' | '2' | '3' | '4'; readonly next: number } | undefined {
   const from = ['with', 'the'].includes(words[at]?.text ?? '') ? at + 1 : at;
-  const place = words[from]?.text === 'the' ? from + 1 : from;
+  const place = ['the', 'your', 'my'].includes(words[from]?.text ?? '') ? from + 1 : from;
   const number = ORDINALS[words[place]?.text ?? ''];
-  if (number === undefined || number > 4 || words[place + 1]?.text !== 'finger') return undefined;
-  return { finger: String(number) as '1' | '2' | '3' | '4', next: place + 2 };
+  if (number === undefined || number > 4) return undefined;
+  const finger = String(number) as '1' | '2' | '3' | '4';
+  const after = words[place + 1];
+  if (after?.text === 'finger') return { finger, next: place + 2 };
+  const isAtEnd = words[at]?.text === 'with' && place > from && (!after || after.isStop);
+  return isAtEnd ? { finger, next: place + 1 } : undefined;
 }

@@ -1,18 +1,41 @@
-import { readShorthand, type Span } from '../notation/index.ts';
-import { HIGHEST_FRET, TUNINGS, type Tuning } from '../pitch/index.ts';
-import { readOften, readSame } from './again.ts';
-import { draftOf, writeDrafts } from './drafts.ts';
-import { HAND_READERS, isFretAhead, isPronoun, sizeAt, sizeBend, skip, targetAt, type ActReader } from './hands.ts';
+import { eventsOf, readShorthand, type Span } from '../notation/index.ts';
+import { HIGHEST_FRET, TUNINGS, type Key, type Tuning } from '../pitch/index.ts';
+import { actAt } from './acts.ts';
+import { readGroup, readOften, readSame } from './again.ts';
+import { readCorrection } from './correcting.ts';
+import { draftOf, writeDrafts, type Draft } from './drafts.ts';
+import {
+  HAND_READERS,
+  isFretAhead,
+  askSize,
+  isPronoun,
+  saidSizeAt,
+  sizeAt,
+  sizeBend,
+  skip,
+  targetAt,
+  type ActReader,
+} from './hands.ts';
+import { readChord } from './naming.ts';
+import { lastStringOf, likeliest, weigher } from './likely.ts';
 import { MARK_READERS } from './marking.ts';
 import { fingerAt, fretAt, stringsAt } from './places.ts';
-import { SpokenState, type Habits, type SpokenDoubt } from './state.ts';
-import { ACTS, FINGERS, NUMBERS, TALK, UNREAD, VALUES, type Act } from './vocabulary.ts';
-import { numberAt, sayingAt, sayingsOf, wordsOf, type Word } from './words.ts';
+import type { Habits, SpokenDoubt } from './doubts.ts';
+import { SpokenState, type SpokenSetup } from './state.ts';
+import { readStrings } from './stringing.ts';
+import { readTime } from './timing.ts';
+import { FINGERS, IN_A_ROW, NUMBERED, NUMBERS, ORDINALS, TALK, UNREAD, type Act } from './vocabulary.ts';
+import { numberAt, wordsOf, type Word } from './words.ts';
 
 /** What is known besides the words. */
 export interface SpokenContext {
   /** Names the strings; standard when left out. */
   readonly tuning?: Tuning;
+  /** What the line is in, and over which chord: of two readings the likelier is taken. */
+  readonly key?: Key;
+  readonly chord?: string;
+  /** Shorthand that stands before the words. */
+  readonly before?: string;
   readonly habits?: Habits;
 }
 
@@ -43,10 +66,19 @@ export function readSpoken(text: string, context: SpokenContext = {}): SpokenRea
   const tuning = context.tuning ?? TUNINGS.standard;
   const all = wordsOf(text);
   const words = all.slice(0, MAX_WORDS);
-  const state = readWords(words, tuning.openMidis.length, context.habits ?? {});
+  const before = lastOf(context.before ?? '');
+  const { openMidis } = tuning;
+  const setup = { openMidis, habits: context.habits ?? {}, before: lastStringOf(before, tuning) };
+  if (isShorthand(text, tuning)) return asShorthand(text);
+  const chord = context.chord === undefined ? [] : [`:${context.chord}`];
+  const around = { tuning, ...(context.key && { key: context.key }), before: [before, ...chord].join(' ') };
+  const state = readWords(words, setup, weigher(around));
   const strings = tuning.openMidis.length === 6 ? 'letters' : 'numbers';
   if (all.length > MAX_WORDS)
-    state.doubt('not understood', SpokenState.span(all, MAX_WORDS, all.length), 'This is too long to be read at once.');
+    state.doubts.push({
+      ...{ kind: 'not understood', span: SpokenState.span(all, MAX_WORDS, all.length), choices: [] },
+      says: 'This is too long to be read at once.',
+    });
   // A value that was said holds from the next event on.
   for (const { value, before } of state.values) state.drafts[before]?.before.push(`/${value}`);
   const texts = writeDrafts(state.drafts, strings);
@@ -55,6 +87,34 @@ export function readSpoken(text: string, context: SpokenContext = {}): SpokenRea
   const doubts = [...state.doubts, ...offNeck(shorthand, parts, tuning)].map((doubt) => inWords(doubt, text));
   return { shorthand, parts, doubts, stamps: state.stamps };
 }
+
+/** Whether a text is shorthand already: it reads as such, has signs that nobody says, and no words. */
+function isShorthand(text: string, tuning: Tuning): boolean {
+  const bare = text.replaceAll(/"[^"]*"|\{\w+:|#.*|:\S+|\w+=\S+/g, ' ');
+  if (!/(?:^|\s)(?:\/\d|\||[hpsSt]\d|\(?\d+[EADGBe]+[^\sEADGBe])/.test(bare) || /[a-z]{4}/i.test(bare)) return false;
+  const { problems, phrase } = readShorthand(text, { tuning });
+  return (
+    eventsOf(phrase).length > 0 && !problems.some(({ severity, code }) => severity === 'error' && code !== 'bar-length')
+  );
+}
+
+function asShorthand(text: string): SpokenReading {
+  const shorthand = text.trim();
+  const span = { from: 0, to: text.length };
+  const says = 'This is shorthand already; it stands as it is.';
+  return {
+    shorthand,
+    parts: [{ words: span, text: shorthand }],
+    doubts: [{ kind: 'not understood', span, says, choices: [] }],
+    stamps: [],
+  };
+}
+
+/** The last items of a piece of shorthand, as many as can matter. */
+const lastOf = (text: string): string => text.trim().split(/\s+/).slice(-TAIL).join(' ');
+
+/** So many of the last events stand around what is said next. Our choice. */
+const TAIL = 12;
 
 /** A doubt whose choices say what would stand in the place of its words. */
 function inWords(doubt: SpokenDoubt, text: string): SpokenDoubt {
@@ -77,42 +137,87 @@ function offNeck(shorthand: string, parts: readonly SpokenPart[], tuning: Tuning
   });
 }
 
-const SAID_ACTS = sayingsOf(
-  (Object.keys(ACTS) as Act[]).flatMap((act) => ACTS[act].map((said) => [said, act] as const)),
-);
-const SAID_VALUES = sayingsOf(VALUES);
-
-/** What a few words do, the longest that are found. */
-function actAt(words: readonly Word[], at: number): { readonly act: Act; readonly next: number } | undefined {
-  const found = sayingAt(words, at, SAID_ACTS);
-  return found && { act: found.meaning, next: found.next };
-}
-
 const READERS: Readonly<Partial<Record<Act, ActReader>>> = { ...HAND_READERS, ...MARK_READERS };
 
-function readWords(words: readonly Word[], strings: number, habits: Habits): SpokenState {
-  const state = new SpokenState(strings, habits);
-  let at = 0;
-  while (at < words.length) {
+/** Of fewer words nobody can tell which language they are. Our choice. */
+const FEWEST = 6;
+
+/** What was read of the sentences before; nothing that is said later changes it. */
+interface Settled {
+  readonly drafts: Draft[];
+  readonly doubts: SpokenDoubt[];
+  readonly stamps: SpokenReading['stamps'][number][];
+  readonly values: SpokenState['values'];
+}
+
+/** Reads sentence by sentence, each in its likeliest way. */
+function readWords(words: readonly Word[], setup: SpokenSetup, weigh: (state: SpokenState) => number): Settled {
+  const settled: Settled = { drafts: [], doubts: [], stamps: [], values: [] };
+  let state = new SpokenState(setup);
+  for (let from = 0; from < words.length;) {
+    const to = endOfStretch(words, from);
+    const start = state;
+    state = likeliest((script) => readStretch(start.fork(script), words, from, to), weigh);
+    settle(state, settled);
+    from = state.at;
+  }
+  askSize(state);
+  settle(state, settled, 0);
+  if (settled.drafts.length === 0 && words.length >= FEWEST && state.unknown > words.length / 2)
+    settled.doubts.push({
+      ...{ kind: 'not understood', span: SpokenState.span(words, 0, words.length), choices: [] },
+      says: 'Hardly a word of this is known; words are read in English.',
+    });
+  return settled;
+}
+
+/** The number of the word after the stop that ends a sentence; of a long one, after a comma or “then”. */
+function endOfStretch(words: readonly Word[], from: number): number {
+  let at = from;
+  const isEnd = (word: Word | undefined) => at - from > LONG && (word?.raw === ',' || word?.text === 'then');
+  while (at < words.length && at - from < LONGEST && !ENDS.includes(words[at]?.raw ?? '') && !isEnd(words[at])) at += 1;
+  return Math.min(words.length, at + 1);
+}
+const ENDS = '.;!?…';
+
+/** A sentence of more words is read in stretches, and of so many events only the last are gone back to. Our choice. */
+const LONG = 60;
+const LONGEST = 90;
+const MAX_TAIL = 60;
+
+function readStretch(state: SpokenState, words: readonly Word[], from: number, to: number): SpokenState {
+  let at = from;
+  while (at < to) {
     const next = Math.max(readAt(state, words, at), at + 1);
     if (state.openBend.length === 0) state.openSpan = undefined;
     else state.openSpan ??= SpokenState.span(words, at, next);
     at = next;
   }
-  state.endSentence();
-  if (state.openBend.length > 0) askSize(state);
+  state.at = at;
+  if (to === words.length) state.endSentence();
+  // “Bend it. A whole step.”
+  const isEnd = to === words.length || ENDS.includes(words[to - 1]?.raw ?? '');
+  if (isEnd && !sizeAt(words, to)) askSize(state);
   return state;
 }
 
-/** A bend whose size nobody said. */
-function askSize(state: SpokenState): void {
-  const isHalf = state.habits['how far'] === HALF.label;
-  sizeBend(state, isHalf ? 0.5 : 1);
-  if (state.habits['how far'] !== undefined || !state.openSpan) return;
-  state.doubt('how far', state.openSpan, 'How far it is bent was not said; a whole step is taken.', [WHOLE, HALF]);
+/** What no later word changes is put aside, so that each sentence is read among a few events only. */
+function settle(state: SpokenState, settled: Settled, tail = TAIL): void {
+  const { drafts, doubts, stamps, values } = state;
+  const whole = drafts.findLastIndex(({ isRest, notes }) => !isRest && notes.every(({ string }) => string > 0));
+  const kept = Math.max(drafts.length - MAX_TAIL, Math.min(drafts.length - tail, state.before, whole));
+  const count = tail === 0 ? drafts.length : Math.max(0, kept);
+  const earlier = settled.drafts.length;
+  const later = <T extends { readonly before: number }>(one: T): T => ({ ...one, before: one.before + earlier });
+  settled.doubts.push(...doubts.splice(0));
+  settled.stamps.push(...stamps.splice(0).map(later));
+  settled.values.push(...values.splice(0).map(later));
+  settled.drafts.push(...drafts.splice(0, count));
+  state.earlier += count;
+  state.before = Math.max(0, state.before - count);
+  state.sentence = Math.max(0, state.sentence - count);
+  state.clause = Math.max(0, state.clause - count);
 }
-const WHOLE = { label: 'a whole step', say: '… a whole step' };
-const HALF = { label: 'a half step', say: '… a half step' };
 
 /** Reads what begins at a word. */
 function readAt(state: SpokenState, words: readonly Word[], at: number): number {
@@ -123,10 +228,12 @@ function readAt(state: SpokenState, words: readonly Word[], at: number): number 
     readStamp(state, word, at) ??
     readLabel(words, at) ??
     readCorrection(state, words, at) ??
+    readGroup(state, words, at) ??
     readFinger(state, words, at) ??
     readOften(state, words, at) ??
     readSize(state, words, at) ??
-    readValue(state, words, at) ??
+    readTime(state, words, at) ??
+    readChord(state, words, at) ??
     readStrings(state, words, at) ??
     readAct(state, words, at) ??
     readFret(state, words, at) ??
@@ -136,7 +243,7 @@ function readAt(state: SpokenState, words: readonly Word[], at: number): number 
 
 function readStop(state: SpokenState, word: Word, at: number): number | undefined {
   if (!word.isStop) return undefined;
-  if ('.;!?…'.includes(word.raw)) state.endSentence();
+  if (ENDS.includes(word.raw)) state.endSentence();
   else state.endClause();
   return at + 1;
 }
@@ -149,69 +256,50 @@ function readStamp(state: SpokenState, word: Word, at: number): number | undefin
   return at + 1;
 }
 
-/** What is numbered, and its number no fret: “part two”, “verse one”. */
-const NUMBERED = new Set(['part', 'verse', 'chorus', 'section', 'lick', 'phrase', 'solo', 'take', 'number']);
-
-/** “Part two” and “bar 3:” are no frets. */
+/** “Part two”, “bar 3:” and “the fifth position” are no frets. */
 function readLabel(words: readonly Word[], at: number): number | undefined {
+  const place = words[at + 1]?.text ?? '';
+  if (ORDINALS[words[at]?.text ?? ''] !== undefined && place !== 'finger' && IN_A_ROW.includes(place)) return at + 2;
   const said = numberAt(words, at + 1);
   if (!said || said.isOrdinal) return undefined;
   const word = words[at]?.text ?? '';
   if (word === 'bar') return words[said.next]?.raw === ':' ? said.next + 1 : undefined;
-  return NUMBERED.has(word) && words[said.next]?.text !== 'on' ? said.next : undefined;
-}
-
-/** “eight, sorry, nine”: the later word stands, the first is kept as a doubt. */
-function readCorrection(state: SpokenState, words: readonly Word[], at: number): number | undefined {
-  const found = actAt(words, at);
-  if (found?.act !== 'correction') return undefined;
-  const from = skip(words, found.next, [',', 'the', 'that', 'is', "that's", 'it', "it's"]);
-  const [said, last] = [fretAt(words, from), state.last];
-  const strings = said ? undefined : stringsAt(words, from, state.strings);
-  if (last && said) {
-    const was = last.notes.map(({ fret }) => fret ?? 'x').join(' and ');
-    last.notes = last.notes.map((note) => ({ ...note, fret: said.fret }));
-    last.span = SpokenState.span(words, at, said.next);
-    state.doubt('correction', last.span, `${said.fret} stands; first ${was} was said.`, [
-      { label: String(said.fret), say: '…' },
-      { label: was, say: '' },
-    ]);
-    return said.next;
-  }
-  if (last && strings) {
-    const was = last.notes.map(({ string }) => string).join(' and ');
-    last.notes = strings.strings.map((string) => ({ ...(last.notes[0] ?? { fret: 0 }), string }));
-    state.doubt(
-      'correction',
-      SpokenState.span(words, at, strings.next),
-      `That string stands; first it was ${was}.`,
-      [],
-    );
-    return strings.next;
-  }
-  return found.next;
+  return NUMBERED.includes(word) && words[said.next]?.text !== 'on' ? said.next : undefined;
 }
 
 function readFinger(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const ordinal = fingerAt(words, at);
-  const from = skip(words, at, ['with', 'the']);
+  const from = skip(words, at, ['with', 'the', 'your', 'my']);
+  const isWith = words[at]?.text === 'with';
   const named = FINGERS[words[from]?.text ?? ''];
   const isNamed =
     named !== undefined &&
     (words[from + 1]?.text === 'finger' ||
+      (isWith && (words[from + 1] === undefined || words[from + 1]?.isStop)) ||
       ['pinky', 'pinkie'].includes(words[from]?.text ?? '') ||
       (words[from + 1]?.text === 'on' && fretAt(words, from + 2) !== undefined));
   const finger = ordinal?.finger ?? (isNamed ? named : undefined);
   if (finger === undefined) return undefined;
   const next = ordinal ? ordinal.next : words[from + 1]?.text === 'finger' ? from + 2 : from + 1;
-  // “ring finger on 7”: the fret comes after it.
-  if (words[next]?.text === 'on' && fretAt(words, next + 1)) state.ahead.finger = finger;
+  // “ring finger on 7”, “with your first finger 5 on the B”: the fret comes after it.
+  const isFirst = state.drafts.length === state.clause && isFretAhead(words, next);
+  if (isFirst || (words[next]?.text === 'on' && fretAt(words, next + 1))) state.ahead.finger = finger;
   else for (const note of state.notes) note.finger = finger;
   return next;
 }
 
-function readSize(state: SpokenState, words: readonly Word[], at: number): number | undefined {
+/** Whether a size is one of a bend that is said, or about to be. */
+function isSizeHere(state: SpokenState, words: readonly Word[], at: number): boolean {
   const size = sizeAt(words, at);
+  const act = size && actAt(words, size.next)?.act;
+  return (
+    size !== undefined &&
+    (state.openBend.length > 0 || words[at - 1]?.text === 'both' || act === 'bend' || act === 'pre-bend')
+  );
+}
+
+function readSize(state: SpokenState, words: readonly Word[], at: number): number | undefined {
+  const size = isSizeHere(state, words, at) ? saidSizeAt(state, words, at) : undefined;
   const [bent] = state.openBend;
   const target = bent ? targetAt(words, at) : undefined;
   if (target && bent?.fret !== undefined && bent.fret !== null) {
@@ -219,8 +307,15 @@ function readSize(state: SpokenState, words: readonly Word[], at: number): numbe
     return target.next;
   }
   if (!size) return undefined;
+  // “…, both a half step”.
+  if (words[at - 1]?.text === 'both' && (state.last?.notes.length ?? 0) > 1) {
+    for (const note of state.last?.notes ?? []) note.moves = [{ kind: 'bend', steps: size.steps }];
+    state.openBend = [];
+    return size.next;
+  }
   const after = actAt(words, size.next);
   if (after?.act === 'bend' || after?.act === 'pre-bend') {
+    if (sizeBend(state, size.steps)) return after.next;
     const isOfLast = !isFretAhead(words, after.next);
     if (isOfLast && state.last) {
       for (const note of state.notes) {
@@ -232,104 +327,6 @@ function readSize(state: SpokenState, words: readonly Word[], at: number): numbe
   }
   return sizeBend(state, size.steps) ? size.next : undefined;
 }
-
-function readValue(state: SpokenState, words: readonly Word[], at: number): number | undefined {
-  const found = sayingAt(words, at, SAID_VALUES);
-  if (!found) return undefined;
-  state.values.push({ value: found.meaning, before: state.drafts.length });
-  return found.next;
-}
-
-function readStrings(state: SpokenState, words: readonly Word[], at: number): number | undefined {
-  const that = words[at]?.text;
-  if ((that === 'that' || that === 'same') && words[at + 1]?.text === 'string') {
-    const strings = state.drafts
-      .findLast(({ notes }) => notes.every(({ string }) => string > 0))
-      ?.notes.map(({ string }) => string);
-    if (strings) sayStrings(state, strings, words, at, at + 2);
-    return at + 2;
-  }
-  const said = stringsAt(words, at, state.strings);
-  if (!said) return undefined;
-  const after = words[said.next];
-  const isMuted = after && ['muted', 'dead', 'damped'].includes(after.text);
-  if (isMuted && state.last && state.pending.length === 0) {
-    state.last.notes.push(...said.strings.map((string) => ({ string, fret: null })));
-    return said.next + 1;
-  }
-  if (!said.isEither) sayStrings(state, said.strings, words, at, said.next);
-  else {
-    // The nearer one is the likelier: to the strings it is named with, or else to the last.
-    const others = said.strings.filter((string) => string !== 6);
-    const near = others[0] ?? state.drafts.findLast(({ notes }) => (notes[0]?.string ?? 0) > 0)?.notes[0]?.string ?? 6;
-    const habit = state.habits['which E'];
-    const isThin = habit === undefined ? near <= 3 : habit === 'high E';
-    const saidAs = words.slice(at, said.next).map(({ raw }) => raw);
-    const choices = (isThin ? ['high E', 'low E'] : ['low E', 'high E']).map((one) => ({
-      label: one,
-      say: saidAs.map((word) => (/^e$/i.test(word) ? one : word)).join(' '),
-    }));
-    const span = SpokenState.span(words, at, said.next);
-    const says = `Which E was not said; the ${isThin ? 'high' : 'low'} one is taken.`;
-    if (habit === undefined) state.doubt('which E', span, says, choices);
-    const strings = said.strings.map((string) => (string === 6 && isThin ? 1 : string));
-    sayStrings(state, strings, words, at, said.next);
-  }
-  return said.next;
-}
-
-function sayStrings(
-  state: SpokenState,
-  strings: readonly number[],
-  words: readonly Word[],
-  at: number,
-  next: number,
-): void {
-  const span = SpokenState.span(words, at, next);
-  if (state.pending.length > 0) {
-    state.assign(strings, span);
-    state.forward = undefined;
-    return;
-  }
-  const { last } = state;
-  const [only] = strings;
-  const focus = strings.length === 1 ? (last?.notes.findIndex(({ string }) => string === only) ?? -1) : -1;
-  // “…, the B bent up a whole step”: one note of a stack.
-  if (
-    focus >= 0 &&
-    (last?.notes.length ?? 0) > 1 &&
-    OF_NOTES.has(actAt(words, skip(words, next, ['with', 'as', 'a']))?.act ?? 'then')
-  ) {
-    state.focus = focus;
-    return;
-  }
-  // “on the D 5, 7 on the G”: the last fret was put on the string before it, but its own follows.
-  const from = words[at - 1]?.text === 'the' ? at - 2 : at - 1;
-  const isRight = words[from]?.text === 'on' && last !== undefined && last.span.to === words[from - 1]?.span.to;
-  const isOwn = isRight && (last.link !== undefined || (state.forward !== undefined && !fretAt(words, next)));
-  if (!isOwn) {
-    state.forward = strings;
-    state.unused = span;
-  } else if (new Set(last.notes.map(({ fret }) => fret)).size === strings.length)
-    last.notes = last.notes.map((note, index) => ({ ...note, string: strings[index] ?? note.string }));
-  else last.notes = strings.map((string) => ({ ...(last.notes[0] ?? { fret: 0 }), string }));
-}
-
-/** What can be said of one note of a stack. */
-const OF_NOTES: ReadonlySet<Act> = new Set([
-  ...([
-    'bend',
-    'pre-bend',
-    'release',
-    'vibrato',
-    'wide vibrato',
-    'harmonic',
-    'pinch',
-    'trill',
-    'held bent',
-    'struck bent',
-  ] as const),
-]);
 
 function readAct(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const found = actAt(words, at);
@@ -376,7 +373,9 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
   if (said.fret > HIGHEST_FRET) {
     const span = SpokenState.span(words, at, said.next);
     state.doubt('fret', span, `No neck has a fret ${said.fret}; nothing is written for it.`);
-    return said.next;
+    // Its string goes with it.
+    const on = words[said.next]?.text === 'on' ? stringsAt(words, said.next + 1, state.strings) : undefined;
+    return on?.next ?? said.next;
   }
   const { last } = state;
   if (state.isTrilling && last && words[at - 1]?.text === 'with') {
@@ -384,16 +383,45 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
     for (const note of state.notes) note.trill = said.fret;
     return said.next;
   }
+  const { link } = last ?? {};
+  const to =
+    words[at - 1]?.text === 'from' && words[said.next]?.text === 'to' ? fretAt(words, said.next + 1) : undefined;
+  // “slide from 3 to 5, then from 5 to 7”.
+  if (to && link) {
+    state.addFret(said.fret, SpokenState.span(words, at, said.next));
+    state.addFret(to.fret, SpokenState.span(words, said.next, to.next), link);
+    return to.next;
+  }
+  // “a harmonic at 12 on the E, then at 12 on the A”.
+  const { harmonic } = last?.notes[0] ?? {};
+  if (harmonic && words[at - 1]?.text === 'at' && state.drafts.length > state.sentence) state.ahead.harmonic = harmonic;
+  // “on the D five, seven, then five and seven on the G”: a run that its string follows.
+  if (state.forward && isRunAhead(state, words, said.next)) state.forward = undefined;
+  // “power chords at 5 and 7”, “a power chord at 5, then at 7”.
+  const { everyShape } = state;
+  if (everyShape && (everyShape.isMany || words[at - 1]?.text === 'at')) state.ahead.shape ??= everyShape.shape;
   const draft = state.addFret(said.fret, SpokenState.span(words, at, said.next));
+  if (said.next === at + 1) draft.isBare = true;
   if (state.isThen) draft.isAfterThen = true;
   state.isThen = false;
   return said.next;
 }
 
+/** Whether more frets follow, joined by nothing or “and”, and then the string of all of them. */
+function isRunAhead(state: SpokenState, words: readonly Word[], at: number): boolean {
+  let next = at;
+  let more = fretAt(words, skip(words, next, ['and']));
+  if (!more) return false;
+  for (; more; more = fretAt(words, skip(words, next, ['and']))) next = more.next;
+  const strings = words[next]?.text === 'on' ? stringsAt(words, next + 1, state.strings) : undefined;
+  return strings !== undefined && !fretAt(words, strings.next);
+}
+
 /** A word that is none of these: talk, or something that should be asked. */
 function passOver(state: SpokenState, word: Word, at: number): number {
   const isNumber = /^\d/.test(word.raw) || (NUMBERS[word.text] !== undefined && word.text !== 'one');
-  if (!TALK.has(word.text) && /[\p{L}\d]/u.test(word.raw))
+  const known = state.habits['not understood']?.split(' ') ?? [];
+  if (!TALK.has(word.text) && !known.includes(word.text) && /[\p{L}\d]/u.test(word.raw))
     state.strange.push({ word, isTrade: isNumber || UNREAD.has(word.text) });
   return at + 1;
 }

@@ -60,6 +60,15 @@ export const SIZES: readonly (readonly [words: string, steps: number])[] = [
   ['whole step', 1],
   ['whole tone', 1],
   ['a full step', 1],
+  ['a full tone', 1],
+  ['full tone', 1],
+  ['one whole step', 1],
+  ['one whole tone', 1],
+  ['two tones', 2],
+  ['one and a half', 1.5],
+  ['a tone', 1],
+  ['a quarter', 0.25],
+  ['quarter', 0.25],
   ['full step', 1],
   ['a full bend', 1],
   ['full', 1],
@@ -68,26 +77,75 @@ export const SIZES: readonly (readonly [words: string, steps: number])[] = [
   ['half', 0.5],
 ];
 
+/** Chords as they are held by the nut, thick to thin; x for a string that is not played. Source: common practice. */
+export const OPEN_CHORDS: Readonly<Record<string, string>> = {
+  ...{ 'e major': '022100', 'e minor': '022000', 'e seven': '020100', 'a major': 'x02220', 'a minor': 'x02210' },
+  ...{ 'a seven': 'x02020', 'd major': 'xx0232', 'd minor': 'xx0231', 'd seven': 'xx0212', 'g major': '320003' },
+  ...{ 'g seven': '320001', 'c major': 'x32010', 'c seven': 'x32310', 'b seven': 'x21202', 'f major': '133211' },
+};
+
+/** How many to the beat, and the value that is. */
+export const TO_THE_BEAT: Readonly<Record<number, string>> = { 1: '4', 2: '8', 3: '8t', 4: '16', 6: '16t', 8: '32' };
+
+/** What a step of a bend is called where it is not said whether it is whole or half. */
+export const STEPS = ['a step', 'one step', 'a tone or so'];
+
 /** What a few words do, the longer ones first among those that begin alike. */
 export const ACTS = {
   hammer: ['hammer on', 'hammered on', 'hammering on', 'hammer', 'hammered', 'hammering'],
   pull: ['pull off', 'pulled off', 'pulling off', 'pull', 'pulled', 'pulling'],
-  slide: ['slide', 'slid', 'sliding'],
+  slide: ['slide', 'slid', 'sliding', 'gliss', 'glissando', 'glide', 'gliding', 'scoop', 'scooped'],
+  away: ['fall off', 'falls off', 'fall away', 'drop off'],
+  'the high one': ['the high one', 'the thin one', 'the little one'],
+  'the low one': ['the low one', 'the thick one', 'the big one'],
+  'from nowhere': ['from nowhere', 'out of nowhere', 'from somewhere below', 'from below'],
   tap: ['tap', 'tapped', 'tapping'],
-  'pre-bend': ['pre bend', 'pre bent', 'pre bending', 'prebend', 'prebent', 'bent already'],
+  'pre-bend': [
+    'pre bend',
+    'pre bent',
+    'pre bending',
+    'prebend',
+    'prebent',
+    'bent already',
+    'reverse bend',
+    'ghost bend',
+  ],
   bend: ['bend', 'bent', 'bending', 'push'],
   release: [
     ...['let it back down', 'let it down again', 'let it down', 'let that down', 'let them down', 'let down'],
     ...['let it back', 'let back down', 'bring it back down', 'bring it down', 'come back down', 'back down'],
-    ...['release it', 'release', 'released', 'releasing', 'and let go', 'let it fall back'],
+    ...[
+      'release it',
+      'release',
+      'released',
+      'releasing',
+      'and let go',
+      'let it fall back',
+      'let it come down',
+      'let it fall',
+    ],
+    ...['drop it down', 'drop it back', 'drop back down', 'bring it back', 'ease it down', 'lower it', 'let it drop'],
+    ...['back down to pitch', 'back to pitch', 'down to pitch', 'down to nothing', 'let it go'],
   ],
   again: [
     ...['pick it again', 'pick again', 'picked again', 'hit it again', 'strike it again', 'struck again'],
     ...['pick that again', 'while it stands bent'],
   ],
   'held bend': ['hold it there', 'hold the bend', 'still bent', 'keep it bent'],
-  'let ring': ['let it ring', 'let them ring', 'let that ring', 'let ring', 'letting it ring', 'ringing on', 'ringing'],
-  ring: ['ring together', 'ring out', 'ring on', 'ring'],
+  'let ring': [
+    'let them all ring',
+    'let it all ring',
+    'let all of them ring',
+    'let all of it ring',
+    'let it ring',
+    'let them ring',
+    'let that ring',
+    'let ring',
+    'letting it ring',
+    'ringing on',
+    'ringing',
+  ],
+  ring: ['ring together', 'ring out', 'ring on', 'rings', 'ring'],
   let: ['let'],
   'palm mute': ['palm muted', 'palm mute', 'palm mutes', 'palm muting', 'with the palm'],
   dead: [
@@ -105,7 +163,16 @@ export const ACTS = {
     'x',
   ],
   harmonic: ['natural harmonics', 'natural harmonic', 'harmonics', 'harmonic'],
-  pinch: ['pinch harmonics', 'pinch harmonic', 'pinched harmonic', 'pinched', 'pinch'],
+  pinch: [
+    'artificial harmonics',
+    'artificial harmonic',
+    'squeal',
+    'pinch harmonics',
+    'pinch harmonic',
+    'pinched harmonic',
+    'pinched',
+    'pinch',
+  ],
   'wide vibrato': ['wide vibrato', 'big vibrato', 'wide shake', 'shake it wide'],
   vibrato: ['narrow vibrato', 'vibrato', 'shake it', 'shaking it', 'shake'],
   rake: ['rake into', 'raked into', 'rake', 'raked'],
@@ -120,10 +187,35 @@ export const ACTS = {
   guess: ['as a guess', 'i guess', 'just guessing'],
   seen: ['as seen played', 'as seen live'],
   arranged: ['as arranged'],
+  apart: [
+    ...['one after the other', 'one after another', 'one note after another', 'one note after the other', 'one by one'],
+    ...['one at a time', 'one note at a time', 'separately', 'in turn', 'as an arpeggio', 'arpeggiated'],
+  ],
+  'the last one': ['the last one', 'the last time', 'only the last', 'just the last'],
+  every: ['everything at', 'everything on', 'all at', 'always at', 'all of them at'],
+  'power chord with octave': ['power chord with the octave', 'full power chord', 'big power chord'],
+  'power chords': ['power chords', 'powerchords', 'fifths'],
+  'power chord': ['power chord', 'powerchord', 'fifth chord', 'power five'],
+  unison: ['unison bends', 'unison bend'],
+  sweep: ['sweep picked', 'sweep pick', 'sweep it', 'sweep', 'swept', 'sweeping'],
+  chug: ['chug', 'chugs', 'chugging', 'chugged'],
   optional: ['may be left out', 'if you like', 'optional'],
   accent: ['accented', 'accent it', 'with an accent', 'accent', 'dig in', 'loud', 'loudly', 'louder'],
   cut: ['cut it short', 'cut short', 'cut it off', 'cut off', 'staccato', 'short and dry'],
-  quiet: ['very quietly', 'quietly', 'very quiet', 'quiet', 'in brackets', 'softly', 'very soft', 'soft'],
+  quiet: [
+    'ghost',
+    'ghosted',
+    'ghost it',
+    'very quietly',
+    'quietly',
+    'very quiet',
+    'quiet',
+    'in brackets',
+    'softly',
+    'very softly',
+    'very soft',
+    'soft',
+  ],
   rolled: ['rolled', 'roll it', 'one string after the other'],
   thumb: ['plucked by the thumb', 'plucked with the thumb'],
   pluckIndex: ['plucked by the index finger', 'plucked with the index finger'],
@@ -131,14 +223,32 @@ export const ACTS = {
   pluckRing: ['plucked by the ring finger', 'plucked with the ring finger'],
   pluckLittle: ['plucked by the little finger', 'plucked with the little finger'],
   plucked: ['plucked by any finger', 'plucked with a finger', 'plucked with fingers', 'plucked', 'pluck'],
-  down: ['down strokes', 'down stroke', 'downstrokes', 'downstroke', 'with a down', 'down'],
-  up: ['up strokes', 'up stroke', 'upstrokes', 'upstroke', 'with an up', 'up'],
+  down: ['down strokes', 'down stroke', 'downstrokes', 'downstroke', 'downwards', 'with a down', 'down'],
+  up: ['up strokes', 'up stroke', 'upstrokes', 'upstroke', 'upwards', 'with an up', 'up'],
   barre: ['bar the', 'barre the', 'bar at the', 'barre at the', 'bar at', 'barre at', 'barre'],
-  octave: ['octaves', 'octave'],
+  octave: ['octaves', 'octave', 'double stops', 'double stop'],
+  with: ['with'],
   'together with': ['together with', 'along with', 'at the same time as', 'on top of'],
-  together: ['together', 'at once', 'both', 'at the same time'],
-  correction: ['sorry', 'no wait', 'wait no', 'i mean', 'actually', 'rather', 'make that', 'correction', 'no no'],
+  talk: ['while it rings', 'while that rings', 'as it rings', 'while they ring'],
+  together: ['all at once', 'all together', 'together', 'at once', 'both', 'at the same time'],
+  correction: [
+    'sorry',
+    'no wait',
+    'wait no',
+    'i mean',
+    'actually',
+    'or rather',
+    'rather',
+    'make that',
+    'correction',
+    'no no',
+    'scratch that',
+    'excuse me',
+    'i meant',
+    'pardon',
+  ],
   'the same': [
+    ...['those notes', 'these notes', 'that figure', 'that pattern', 'that bit', 'the two of them', 'both notes again'],
     ...['the same thing again', 'same thing again', 'the same again', 'same again', 'the same thing', 'same thing'],
     ...[
       'all of that again',
@@ -149,6 +259,7 @@ export const ACTS = {
       'do that',
       'do it again',
       'do it',
+      'the same',
     ],
     ...[
       'both of those',
@@ -177,6 +288,8 @@ export const VALUES: readonly (readonly [words: string, value: string])[] = [
   ['in triplets', '8t'],
   ['as triplets', '8t'],
   ['triplets', '8t'],
+  ['a triplet', '8t'],
+  ['triplet', '8t'],
   ['in sixteenths', '16'],
   ['in eighths', '8'],
   ['in quarters', '4'],
@@ -205,6 +318,15 @@ export const HEADINGS: readonly string[] = [
   ],
 ];
 
+/** What is numbered, and its number no fret: “part two”, “verse one”. */
+export const NUMBERED = ['part', 'verse', 'chorus', 'section', 'lick', 'phrase', 'riff', 'solo', 'take', 'number'];
+
+/** What comes first or second, and is no fret: “first note”, “the twelfth position”, “the first two”. */
+export const IN_A_ROW = [
+  ...[...NUMBERED, 'note', 'notes', 'time', 'times', 'bar', 'beat', 'position', 'finger', 'line', 'half', 'thing'],
+  ...['one', 'two', 'three', 'hit', 'chord', 'pass', 'round'],
+];
+
 /** What begins another phrase. */
 export const NEXT_PHRASE: readonly string[] = [
   ...[
@@ -227,6 +349,11 @@ export const TALK = new Set(
   went come comes came start starts starting begin begins end ends ending finish play plays played playing hit hits hitting pick picks
   picked picking strike struck land lands landing string strings fret frets finger fingers hand hands his her their your my our me us
   him them easy hard tricky funny same other another first last fret's very pretty bluesy classic typical basically maybe perhaps
+  position count counting hold held holding sustain skip skipping jump jumping finally grab grabs grabbing
+  strum strums strummed strumming
+  opens opening worth whole minute minutes second seconds second's sounded ones
+  die dies fade fades chords
+  double alternate across under while give gives add adds use using keep keeps
   there'll you'll we'll it'll gonna wanna sit sits stay stays move moves quick fast slow then after before until because since`
     .split(/\s+/)
     .filter((word) => word !== ''),
@@ -234,8 +361,6 @@ export const TALK = new Set(
 
 /** Words that do say something of the hands, and are not read yet. */
 export const UNREAD = new Set(
-  `whammy dive arm sweep swept strum strummed strumming thumb chord chords shape power slap slapped pop popped harmonize capo
-  detune chug chugged chugging mute fingerpick arpeggio arpeggiate scale pentatonic behind double unison feedback wah`.split(
-    /\s+/,
-  ),
+  `whammy dive arm thumb chord shape slap slapped pop popped harmonize capo
+  detune mute fingerpick arpeggio arpeggiate scale pentatonic behind feedback wah`.split(/\s+/),
 );

@@ -229,6 +229,8 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         :tuning="song.tuning"
         :meter="writeMeter(meter)"
         :capo="song.capo"
+        :music-key="key"
+        :before="text.slice(0, caret?.to ?? text.length)"
         @take="takeSaid"
         @close="closeSaying"
       />

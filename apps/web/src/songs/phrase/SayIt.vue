@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { readSpoken, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
+import type { Key } from '@jam-ledger/core/pitch';
+import { readSpoken, sayPhrase, type SpokenChoice, type SpokenDoubt } from '@jam-ledger/core/spoken';
 import Button from 'primevue/button';
 import Textarea from 'primevue/textarea';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
@@ -8,26 +9,39 @@ import DoubtList from '../DoubtList.vue';
 import { useHabits } from '../useHabits.ts';
 
 /** A line that takes down what is said, typed or dictated by the device: the notes stand under it as the words come. */
-const props = defineProps<{ tuning: string; meter: string; capo: number }>();
+const props = defineProps<{
+  tuning: string;
+  meter: string;
+  capo: number;
+  musicKey: Key;
+  /** The text that stands before what is said. */
+  before: string;
+}>();
 const emit = defineEmits<{ take: [shorthand: string]; close: [] }>();
 
 const line = useTemplateRef<HTMLElement>('line');
 const said = ref('');
 const { habits, remember } = useHabits();
 
-const { tuning, bars } = useReading(
+const { tuning, bars, reading } = useReading(
   () => spoken.value.shorthand,
   () => props,
 );
-const spoken = computed(() => readSpoken(said.value, { tuning: tuning.value, habits: habits.value }));
+const spoken = computed(() => readSpoken(said.value, {
+    ...{ tuning: tuning.value, key: props.musicKey, before: props.before, habits: habits.value },
+  }),
+);
+/** For whoever does not see the tab. */
+const inWords = computed(() => sayPhrase(reading.value.phrase, { strings: 'letters', length: 'short' }));
 
 const field = () => line.value?.querySelector('textarea');
 onMounted(() => field()?.focus());
 
 /** What was meant is said in the words themselves, and meant the next time. */
-function choose({ kind, span }: SpokenDoubt, { label, say }: SpokenChoice): void {
-  said.value = said.value.slice(0, span.from) + say + said.value.slice(span.to);
-  remember(kind, label);
+function choose(doubt: SpokenDoubt, choice: SpokenChoice): void {
+  const { from, to } = doubt.span;
+  remember(doubt, choice, said.value.slice(from, to));
+  said.value = said.value.slice(0, from) + choice.say + said.value.slice(to);
   field()?.focus();
 }
 
@@ -40,7 +54,11 @@ async function take(): Promise<void> {
   field()?.focus();
 }
 
-const known = computed(() => Object.entries(habits.value).map(([kind, label]) => `${kind}: ${label}`));
+const known = computed(() =>
+  Object.entries(habits.value).map(([kind, label]) =>
+    kind === 'not understood' ? `“${label.replaceAll(' ', '”, “')}”: just talk` : `${kind}: ${label}`,
+  ),
+);
 </script>
 
 <template>
@@ -60,7 +78,7 @@ const known = computed(() => Object.entries(habits.value).map(([kind, label]) =>
       <Button size="small" text icon="pi pi-times" aria-label="Close the line" title="Escape" @click="emit('close')" />
     </div>
     <div v-if="spoken.shorthand !== ''" class="heard">
-      <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="0.85" />
+      <TabPage :bars="bars" :strings="tuning.openMidis.length" :scale="0.85" :said="inWords" />
       <code>{{ spoken.shorthand }}</code>
     </div>
     <p v-else-if="said.trim() !== ''" class="soft">No notes in it yet.</p>

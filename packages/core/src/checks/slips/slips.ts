@@ -110,10 +110,26 @@ export function likeliestFret(
     const midi = note.midi + fret - note.fret;
     const changes = new Map([[note.index, { string: note.string, fret, bend: note.bend, midi }]]);
     const values = around.featuresOf(note.index, changes);
-    return { fret, cost: values.reduce((sum, value, feature) => sum + value * (WEIGHT_VALUES[feature] ?? 0), 0) };
+    return { fret, cost: weighed(values) };
   });
   return against.toSorted((a, b) => a.cost - b.cost || a.fret - b.fret)[0]?.fret;
 }
+
+/**
+ * What speaks against a phrase as it stands, log-odds summed over the notes of some of its events; less is likelier.
+ * @param from the first event that counts, of those that are heard; all stand around each other
+ */
+export function costOf(phrase: Phrase, guitar: Guitar, key: Key | undefined, from = 0): number {
+  const line = lineOf(phrase, guitar);
+  const around = new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined);
+  const none = new Map();
+  return line.notes
+    .filter(({ event }) => event >= from)
+    .reduce((sum, { index }) => sum + weighed(around.featuresOf(index, none)), 0);
+}
+
+const weighed = (values: FeatureValues) =>
+  values.reduce((sum, value, feature) => sum + value * (WEIGHT_VALUES[feature] ?? 0), 0);
 
 /** The logarithm of a sum of odds; -Infinity for none. */
 export function logSum(logOdds: readonly number[]): number {

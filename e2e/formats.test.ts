@@ -114,6 +114,22 @@ describe('the handout', () => {
     await mara.getByRole('button', { name: 'Light paper' }).click();
   });
 
+  test('every phrase is there in words: for a reader of the screen, and on the paper where that is wanted', async () => {
+    const unseen = mara.getByRole('list', { name: 'The tab in words' });
+    expect((await unseen.first().innerText()).trim()).toMatch(/ on the (?:low E|A|D|G|B|high E)/);
+    const [sentence = ''] = (await unseen.first().innerText()).trim().split('\n');
+    await mara.getByRole('checkbox', { name: 'the tab in words' }).check();
+    await mara
+      .getByText(`1. ${sentence.slice(0, 40)}`)
+      .first()
+      .waitFor();
+    // What stands on the paper is not read twice.
+    expect(await unseen.count()).toBe(0);
+    const pdf = await saved(mara, () => mara.getByRole('button', { name: 'Save as PDF' }).click());
+    expect(run('pdftotext', '-layout', pdf, '-')).toContain(`1. ${sentence.slice(0, 40)}`);
+    await mara.getByRole('checkbox', { name: 'the tab in words' }).uncheck();
+  });
+
   test('a student takes their own on a phone, another’s is closed to them', async () => {
     const path = new URL(mara.url()).pathname;
     const ines = await stage.enter('ines', { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });

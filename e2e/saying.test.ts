@@ -94,4 +94,49 @@ The solo goes ten on the B, hammer on to twelve, pull off to ten.`;
     await page.getByRole('button', { name: 'Undo' }).first().click();
     await page.waitForFunction(() => document.querySelectorAll('.form-strip .block').length === 2);
   });
+
+  test('is a lesson in few acts: six pieces from a page of talk, every doubt answered', async () => {
+    let acts = 0;
+    const act = async (what: Promise<unknown>) => {
+      acts += 1;
+      await what;
+    };
+    await act(page.getByRole('button', { name: 'From words' }).click());
+    await act(dialog().getByLabel('What was said').fill(TEN_MINUTES));
+    await act(
+      dialog()
+        .getByRole('button', { name: /Power chord/ })
+        .click(),
+    );
+    for (const choice of ['low E', 'string 6']) {
+      await act(dialog().getByRole('button', { name: choice, exact: true }).click());
+      await dialog().getByRole('button', { name: choice, exact: true }).waitFor({ state: 'detached' });
+    }
+    await act(dialog().getByRole('button', { name: 'Import 6 phrases' }).click());
+    await page.getByText('6 phrases are brought in from words.').waitFor();
+    for (let left = 6; left > 0; left -= 1) {
+      await page.locator('form.assign').waitFor();
+      await act(page.keyboard.press('Alt+a'));
+      await page.locator('form.assign').waitFor({ state: 'detached' });
+      if (left === 1) break;
+      await page.locator('.cm-content').first().focus();
+      await act(page.keyboard.press('Alt+ArrowDown'));
+    }
+    expect(acts).toBeLessThanOrEqual(17);
+    await page.getByRole('link', { name: 'Pieces', exact: true }).click();
+    await page.getByText('Phrase 2').nth(2).waitFor();
+    expect(await page.getByText(/^Phrase [12]$/).count()).toBeGreaterThanOrEqual(6);
+  });
 });
+
+/** What is said of a lesson of ten minutes. */
+const TEN_MINUTES = `Right, so this is the whole intro and the first half of the verse, about ten minutes worth I'd say.
+
+[0:04] The intro. It opens on the A string: open A twice, then 3 on the A, 5 on the A, and then you slide from 5 up to 7. Let that ring.
+Next lick: on the D string five, seven, then five and seven on the G, and you bend that last seven up a whole step and let it down.
+
+[0:21] Verse. Power chord at five on the low E, palm muted, four times, then a power chord at three, twice, then open E.
+Next lick: hammer from five to seven on the G, pull back to five, then seven on the D with some vibrato.
+
+[0:38] The solo. Start at the twelfth fret on the high E, fifteen on the B, bend it a full step, pick it again, then twelve on the B.
+Next lick: fifteen twelve on the high E, fifteen twelve on the B, fourteen on the G, sorry, fourteen twelve on the G, then rake into 12 on the high E.`;

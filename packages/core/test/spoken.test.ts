@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { playOut, readShorthand, type Phrase } from '../src/notation/index.ts';
 import { OPEN_KEY, readKey, TUNINGS } from '../src/pitch/index.ts';
-import { readSpoken, sayPhrase } from '../src/spoken/index.ts';
+import { JUST_TALK, readSpoken, sayPhrase } from '../src/spoken/index.ts';
 import { readCorpus } from './corpus.ts';
 import { CORRECT_PHRASES } from './phrases.ts';
 
@@ -76,7 +76,8 @@ describe('what is not sure is asked', () => {
     ['7 on the G, let it down', 'nothing before'],
     ['8 on the G, bend it', 'how far'],
     ['slide into 9 on the G', 'slide'],
-    ['7 on the G, then whammy it', 'not understood'],
+    ['7 on the G, then detune it', 'not understood'],
+    ['7 on the G, then whammy it', 'how far'],
     ['7 on the G, bend it a step', 'a step'],
     ['hit the A', 'open'],
     ['ninety nine on the G', 'fret'],
@@ -111,6 +112,11 @@ describe('what is not sure is asked', () => {
   test('once, where what a teacher means is known', () => {
     const habits = { 'which E': 'low E', 'how far': 'a half step', slide: 'from above' } as const;
     expect(readSpoken('slide into 9 on the E, bend it', { habits })).toMatchObject({ shorthand: '>9Eb.5', doubts: [] });
+    // The line stands by the other one: that is asked.
+    expect(readSpoken('12 on the B, 9 on the E', { habits })).toMatchObject({
+      shorthand: '12B 9e',
+      doubts: [{ kind: 'which E' }],
+    });
   });
   test('of words that are not understood, those that are talk are not asked again', () => {
     const [doubt] = readSpoken('7 on the G, my cactus').doubts;
@@ -142,6 +148,25 @@ describe('what is not sure is asked', () => {
   });
 });
 
+describe('a doubt that is answered', () => {
+  const talks = vectors
+    .map(({ say }) => say)
+    .filter((say) => readSpoken(say).doubts.some(({ choices }) => choices.length > 0));
+  test.each(talks)('is not asked again: %s', (say) => {
+    for (const { kind, span, choices } of readSpoken(say).doubts)
+      for (const choice of choices) {
+        const words = say.slice(span.from, span.to);
+        const answered = say.slice(0, span.from) + choice.say + say.slice(span.to);
+        const habits = choice.label === JUST_TALK ? { [kind]: words.toLowerCase() } : {};
+        const end = span.from + choice.say.length;
+        const again = readSpoken(answered, { habits }).doubts.filter(
+          (one) => one.kind === kind && one.span.from < end && one.span.to > span.from,
+        );
+        expect({ answered, again }).toEqual({ answered, again: [] });
+      }
+  });
+});
+
 describe('of several readings the likelier one is taken, and asked', () => {
   const keyed = (said: string, key: string) => readSpoken(said, { key: readKey(key) ?? OPEN_KEY });
   test('a bend of no size goes to a note of the key', () => {
@@ -152,6 +177,30 @@ describe('of several readings the likelier one is taken, and asked', () => {
   });
   test('and so does the bend of “a step”', () => {
     expect(keyed('5 on the G, 7 on the G, 9 on the G, bend it a step', 'A minor').shorthand).toBe('5G 7G 9Gb.5');
+  });
+  test.each([
+    ['So we talked about two or three hours, and my brother came with seven guitars.', ''],
+    ['7 on the ninth string', '7G'],
+    ['40 on the low E, 7 on the B', '7B'],
+    ['5 on the A. Do that 1000000 times.', '5A'],
+    ['5 on the A 1000 times', '5A'],
+    ['not the 5, the 7 on the A', '7A'],
+    ['Neunter Bund auf der dritten Saite, dann den zehnten', ''],
+    ['🎸🔥', ''],
+  ])('what cannot be is told, never written: %s', (said, shorthand) => {
+    const reading = readSpoken(said);
+    expect(reading.shorthand).toBe(shorthand);
+    expect(reading.doubts.length > 0).toBe(said !== '🎸🔥');
+  });
+  test('what is shorthand already stands as it is', () => {
+    const text = '/8 9G 10Bb1r 8B%2 | 5G h7 p5 7D |';
+    expect(readSpoken(text)).toMatchObject({ shorthand: text, doubts: [{ kind: 'not understood' }] });
+    expect(readSpoken('9B then 8B').shorthand).toBe('9B 8B');
+  });
+  test('of corrections the last one stands, and each is asked', () => {
+    const { shorthand, doubts } = readSpoken('7 on the G, no, 8, I mean 9, sorry, on the B');
+    expect(shorthand).toBe('9B');
+    expect(doubts.map(({ kind }) => kind)).toEqual(['correction', 'correction', 'correction']);
   });
   test('a line moved up a string stays where the hand is', () => {
     const said = 'same again one string up';
@@ -274,6 +323,11 @@ describe('notes in words', () => {
       '{likely: 5G }',
       '{optional: 7D }',
       '5G/g',
+      '7Gw-1',
+      '7Gw-.5w+1',
+      '5Gbb1rr',
+      '9Gf13',
+      '9Gb1f3&2',
     );
     const linked = fc.constantFrom(
       '5G h7',

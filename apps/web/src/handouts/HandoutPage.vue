@@ -34,7 +34,16 @@ const chosen = ref<readonly string[]>([]);
 const paper = useLocalStorage<PaperName>('jam-paper', 'A4');
 const shown = useLocalStorage(
   'jam-handout',
-  { staff: false, fingers: true, strokes: true, degrees: false, sentences: false, words: true, chords: true, goals: false },
+  {
+    staff: false,
+    fingers: true,
+    strokes: true,
+    degrees: false,
+    sentences: false,
+    words: true,
+    chords: true,
+    goals: false,
+  },
   { mergeDefaults: true },
 );
 const share = ref<number>();
@@ -153,7 +162,7 @@ const CHOICES = [
   { name: 'strokes', label: 'strokes' },
   { name: 'degrees', label: 'degrees' },
   { name: 'words', label: 'words' },
-  { name: 'sentences', label: 'in words' },
+  { name: 'sentences', label: 'the tab in words' },
   { name: 'chords', label: 'chords' },
   { name: 'goals', label: 'what to practise' },
 ] as const;

@@ -4,7 +4,7 @@ import { scoreOf } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey } from '@jam-ledger/core/pitch';
 import { readPlaced } from '@jam-ledger/core/placing';
 import type { NarratedPhrase, SpokenChoice, SpokenDoubt } from '@jam-ledger/core/spoken';
-import { refDebounced, useLocalStorage } from '@vueuse/core';
+import { useLocalStorage, watchDebounced } from '@vueuse/core';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import Textarea from 'primevue/textarea';
@@ -22,7 +22,8 @@ const open = defineModel<boolean>('open', { required: true });
 /** What was pasted stays on this device until it is taken over. */
 const page = useLocalStorage(`jam-page-${props.song.id}`, '') as Ref<string>;
 /** Read after a pause in typing, milliseconds. */
-const settled = refDebounced(page, 250);
+const settled = ref(page.value);
+watchDebounced(page, (now) => (settled.value = now), { debounce: 250 });
 const tuning = computed(() => tuningOf(props.song));
 const { habits, remember } = useHabits();
 const songKey = computed(() => readKey(props.song.key) ?? OPEN_KEY);
@@ -70,6 +71,7 @@ function mean(phrase: NarratedPhrase, doubt: SpokenDoubt, choice: SpokenChoice):
   // What was typed since it was read stands elsewhere by now.
   if (page.value !== said) return;
   page.value = said.slice(0, from + span.from) + choice.say + said.slice(from + span.to);
+  settled.value = page.value;
 }
 
 async function accept(): Promise<void> {

@@ -3,6 +3,7 @@ import { changesWith, tempoAt } from '@jam-ledger/core/form';
 import { writeMeter } from '@jam-ledger/core/notation';
 import {
   songAt,
+  type BroughtBody,
   type PieceBody,
   type Phrase,
   type SectionBody,
@@ -222,6 +223,11 @@ function goPhrase(by: 1 | -1): void {
   openPhrase(all[all.findIndex(({ id }) => id === phrase.value?.id) + by]?.id);
 }
 
+/** What was brought in is opened at its first phrase. */
+async function bringPhrases(body: BroughtBody): Promise<void> {
+  openPhrase(await store.bringIn(body));
+}
+
 function openPhrase(id: string | undefined): void {
   const found = store.phrases.find((one) => one.id === id);
   if (!found) return;
@@ -240,7 +246,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       :song="song"
       :takeables="takeables"
       :copyables="copyables"
-      :bring-phrases="store.bringIn"
+      :bring-phrases="bringPhrases"
       @set-up="editing = editing === 'set-up' ? undefined : 'set-up'"
       @bring-in="bringing.begin()"
       @back="notices.tell(store.reload)"
@@ -346,7 +352,7 @@ function rename(renamed: Phrase, name: string): Promise<void> {
       v-model:open="bringing.isOpen.value"
       :song="song"
       :file="bringing.file.value"
-      :keep="store.bringIn"
+      :keep="bringPhrases"
     />
     <div class="desk">
       <aside class="left" aria-label="Phrases of the section">

@@ -107,14 +107,16 @@ export const useSong = defineStore('song', () => {
   }
 
   /** Adds what a file brings in, as drafts; all of it can be taken back at once. */
-  async function bringIn(body: BroughtBody): Promise<void> {
-    if (!song.value) return;
+  /** @returns the first phrase that came in */
+  async function bringIn(body: BroughtBody): Promise<string | undefined> {
+    if (!song.value) return undefined;
     const added = await api.bringIn({ id: song.value.id, body });
     await reload();
     const count = added.reduce((sum, { phrases: own }) => sum + own.length, 0);
     notices.say(`${count === 1 ? 'One phrase is' : `${count} phrases are`} brought in ${body.from}.`, () =>
       takeOut(added.map(({ id }) => id)),
     );
+    return added.find(({ phrases: own }) => own.length > 0)?.phrases[0]?.id;
   }
 
   /** Strikes several sections out together. */

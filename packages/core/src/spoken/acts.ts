@@ -1,3 +1,4 @@
+import type { SpokenState } from './state.ts';
 import { ACTS, type Act } from './vocabulary.ts';
 import { sayingAt, sayingsOf, type Word } from './words.ts';
 
@@ -10,3 +11,6 @@ export function actAt(words: readonly Word[], at: number): { readonly act: Act; 
   const found = sayingAt(words, at, SAID_ACTS);
   return found && { act: found.meaning, next: found.next };
 }
+
+/** What is done at some words: the number of the word to go on at. */
+export type ActReader = (state: SpokenState, words: readonly Word[], at: number, next: number) => number;

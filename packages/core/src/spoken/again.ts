@@ -1,8 +1,9 @@
-import { skip } from './hands.ts';
+import { movedDraft } from './drafts.ts';
+import type { ActReader } from './acts.ts';
 import { SpokenState } from './state.ts';
 import { OFTEN } from './vocabulary.ts';
 import { stringsAt } from './places.ts';
-import { numberAt, type Word } from './words.ts';
+import { numberAt, skip, type Word } from './words.ts';
 
 /** An event is not written more often. Our choice. */
 const MOST_TIMES = 99;
@@ -58,12 +59,27 @@ export function readOften(state: SpokenState, words: readonly Word[], at: number
   const times = often.isMore ? (last?.times ?? 0) + often.times : often.times;
   if (times > MOST_TIMES || times < 1)
     state.doubt('not understood', SpokenState.span(words, at, often.next), `It is not written ${times} times.`);
-  else if (last) last.times = times;
+  else if (last) {
+    const after = skip(words, often.next, ['in']);
+    const isRow = ['row', 'over'].includes(words[skip(words, after, ['a'])]?.text ?? '');
+    if (isRow && state.drafts.length - state.sentence > 1) {
+      state.repeat(times - 1, { strings: 0, frets: 0 }, { span: SpokenState.span(words, at, often.next) });
+      return skip(words, after, ['a', 'row', 'over']);
+    }
+    last.times = times;
+  }
   return often.next;
 }
 
 /** “do that twice”, “the same again one string thinner”, “all of that once more”. */
 export function readSame(state: SpokenState, words: readonly Word[], at: number, next: number): number | undefined {
+  // “repeat this three times: …”: what follows is repeated.
+  const ahead =
+    words[at]?.text === 'repeat' ? oftenAt(words, skip(words, next, ['this', 'these', 'the', 'following'])) : undefined;
+  if (ahead && words[ahead.next]?.text === ':' && ahead.times <= MOST_TIMES) {
+    state.repeatAhead = ahead.times;
+    return ahead.next + 1;
+  }
   let [from, more] = [skip(words, next, [',', 'again', 'but', 'and']), 1];
   const group = groupAt(words, at);
   if (group) from = skip(words, group.next, ['notes', ',']);
@@ -107,6 +123,17 @@ function groupAt(words: readonly Word[], at: number): { readonly count: number; 
   const said = isThose ? numberAt(words, at + 1) : undefined;
   return said && !said.isOrdinal && said.value > 1 ? { count: said.value, next: said.next } : undefined;
 }
+
+/** “the same note once more”: the last event is struck again. */
+export const readSameNote: ActReader = (state, words, at, next) => {
+  const { last } = state;
+  if (last) {
+    const { link, ...more } = movedDraft(last);
+    state.drafts.push({ ...more, span: SpokenState.span(words, at, next), times: 1 });
+    if (state.pending.includes(last)) state.pending.push(...state.drafts.slice(-1));
+  }
+  return skip(words, next, ['once', 'again', 'one', 'more', 'time']);
+};
 
 /** “those two notes three times”: what is repeated, where it is counted and nothing else says that it is. */
 export function readGroup(state: SpokenState, words: readonly Word[], at: number): number | undefined {

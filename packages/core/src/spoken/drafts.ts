@@ -24,6 +24,8 @@ export interface Draft {
   link?: Link;
   slideIn?: 'below' | 'above';
   slideOut?: 'up' | 'down';
+  /** How far the tremolo arm takes it, one way after the other, whole steps. */
+  arm?: readonly number[];
   marks: Set<EventMark>;
   times: number;
   /** The fret at which it is barred. */
@@ -41,6 +43,10 @@ export interface Draft {
   joins?: true;
   /** Whether it was said as a number alone. */
   isBare?: true;
+  /** Whether a comma and “then” stand before it. */
+  isAfterBreak?: true;
+  /** Whether the hand goes to it from the note before: “up to thirteen”. */
+  isTo?: true;
   /** Whether “then” stands before it. */
   isAfterThen?: true;
 }
@@ -75,12 +81,13 @@ export function grown(span: Span, by: Span): Span {
 export function writeDrafts(drafts: readonly Draft[], strings: 'letters' | 'numbers'): readonly string[] {
   return drafts.map((draft) => {
     if (draft.isRest) return [...draft.before, '-'].join(' ');
-    const { barre, before, span, notes, marks, times, link, slideIn, slideOut } = draft;
+    const { barre, before, span, notes, marks, times, link, slideIn, slideOut, arm } = draft;
     const event: EventItem = {
       ...{ kind: 'event', span, value: draft.isGrace ? 'grace' : STARTING_VALUE, notes, marks: [...marks], times },
       ...(link && { link }),
       ...(slideIn && { slideIn }),
       ...(slideOut && { slideOut }),
+      ...(arm && { arm }),
     };
     const text = writeEvent(event, { strings });
     const barred = barre === undefined ? text : `{bar${barre}: ${text}}`;

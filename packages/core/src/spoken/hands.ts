@@ -1,226 +1,12 @@
 import type { Link } from '../notation/index.ts';
+import type { ActReader } from './acts.ts';
+import { bend, preBend, release, saidSizeAt } from './bends.ts';
 import type { Draft } from './drafts.ts';
 import { movedDraft } from './drafts.ts';
 import { fretAt, type SaidFret } from './places.ts';
 import { SpokenState } from './state.ts';
-import { SIZES, STEPS, type Act } from './vocabulary.ts';
-import { numberAt, sayingAt, sayingsOf, type Word } from './words.ts';
-
-/** What hands do, read at some words: the number of the word to go on at. */
-export type ActReader = (state: SpokenState, words: readonly Word[], at: number, next: number) => number;
-
-/** Past some words. */
-export const skip = (words: readonly Word[], at: number, said: readonly string[]): number => {
-  let next = at;
-  while (said.includes(words[next]?.text ?? '')) next += 1;
-  return next;
-};
-const IT = [
-  'it',
-  'that',
-  'this',
-  'them',
-  'those',
-  'one',
-  'note',
-  'up',
-  'the',
-  'again',
-  'slowly',
-  'by',
-  'both',
-  'already',
-  'last',
-];
-
-const SAID_SIZES = sayingsOf<number | 'a step'>([...SIZES, ...STEPS.map((said) => [said, 'a step'] as const)]);
-
-/** How far a bend goes, as it was said. */
-export interface SaidSize {
-  readonly steps: number;
-  readonly next: number;
-  /** Whether it was a step, and nobody said whether whole or half. */
-  readonly isAnyStep?: true;
-}
-
-/** A size of a bend in words. */
-export function sizeAt(words: readonly Word[], at: number): SaidSize | undefined {
-  const found = sayingAt(words, at, SAID_SIZES);
-  if (!found) return undefined;
-  const { meaning: steps, next } = found;
-  if (steps === 'a step') return { steps: 1, next, isAnyStep: true };
-  return { steps, next: words[next]?.text === 'step' ? next + 1 : next };
-}
-
-/** A size, and “a step” as it is likeliest meant; that is asked. */
-export function saidSizeAt(state: SpokenState, words: readonly Word[], at: number): SaidSize | undefined {
-  const size = sizeAt(words, at);
-  if (!size?.isAnyStep) return size;
-  const ways = ['a whole step', 'a half step'] as const;
-  const habit = state.habits['a step'];
-  const taken = habit ?? ways[state.pick([0, 1.5])] ?? ways[0];
-  if (habit === undefined)
-    state.doubt(
-      'a step',
-      SpokenState.span(words, at, size.next),
-      `“A step” can be a whole or a half one; ${taken} is taken.`,
-      [taken, ...ways.filter((one) => one !== taken)].map((one) => ({ label: one, say: one })),
-    );
-  return { steps: taken === 'a half step' ? 0.5 : 1, next: size.next };
-}
-
-/** What “one” can follow where it is a number: “then one on the A”, “zero, one, three”. */
-const BEFORE_ONE = new Set([
-  'then',
-  'and',
-  'to',
-  'fret',
-  'from',
-  'at',
-  'on',
-  'off',
-  'hammer',
-  'of',
-  'string',
-  'with',
-  'play',
-  'hit',
-]);
-
-/** Whether “one” speaks of something, and is no number: “a nice one”, “the last one”. */
-export function isPronoun(words: readonly Word[], at: number): boolean {
-  const before = words[at - 1];
-  if (words[at]?.text !== 'one' || !before || before.isStop) return false;
-  return !BEFORE_ONE.has(before.text) && !numberAt(words, at - 1) && words[at + 1]?.text !== 'on';
-}
-
-/** Whether a fret comes before the clause ends. */
-export function isFretAhead(words: readonly Word[], at: number): boolean {
-  for (let next = at; next < words.length && !words[next]?.isStop; next += 1) {
-    if (words[next]?.text === 'then') return false;
-    if (fretAt(words, next) && !sizeAt(words, next) && !isPronoun(words, next)) return true;
-  }
-  return false;
-}
-
-/** “to the pitch of the 16th fret”, “up to the sixteenth”: how high that is above a fret, whole steps. */
-export function targetAt(
-  words: readonly Word[],
-  at: number,
-): { readonly fret: number; readonly next: number } | undefined {
-  let next = skip(words, at, ['up']);
-  if (words[next]?.text !== 'to') return undefined;
-  next = skip(words, next + 1, ['the', 'pitch', 'of', 'sound']);
-  const said = fretAt(words, next);
-  return said && { fret: said.fret, next: said.next };
-}
-
-const WHOLE = { label: 'a whole step', say: '… a whole step' };
-const HALF = { label: 'a half step', say: '… a half step' };
-
-/** A bend whose size nobody said gets the likelier one; that is asked. */
-export function askSize(state: SpokenState): void {
-  if (state.openBend.length === 0) return;
-  const habit = state.habits['how far'];
-  const usual = [WHOLE, HALF];
-  const taken = habit === undefined ? (usual[state.pick([0, 2])] ?? WHOLE) : habit === HALF.label ? HALF : WHOLE;
-  sizeBend(state, taken === HALF ? 0.5 : 1);
-  if (habit !== undefined || !state.openSpan) return;
-  state.doubt('how far', state.openSpan, `How far it is bent was not said; ${taken.label} is taken.`, [
-    taken,
-    ...usual.filter((one) => one !== taken),
-  ]);
-}
-
-/** Writes a bend of so many steps to a note; undefined for a size that is still to be said. */
-function bendNotes(state: SpokenState, steps: number | undefined): void {
-  askSize(state);
-  for (const note of state.notes) note.moves = [...(note.moves ?? []), { kind: 'bend', steps: steps ?? 0 }];
-  state.openBend = steps === undefined ? state.notes : [];
-}
-
-/** The size of the bend that waits for one. */
-export function sizeBend(state: SpokenState, steps: number): boolean {
-  const notes = state.openBend;
-  state.openBend = [];
-  for (const note of notes) {
-    if (note.preBend === 0) note.preBend = steps;
-    else
-      note.moves =
-        note.moves?.map((move) => (move.kind === 'bend' && move.steps === 0 ? { ...move, steps } : move)) ?? [];
-  }
-  return notes.length > 0;
-}
-
-const bend: ActReader = (state, words, at, next) => {
-  // “the last note is a bend: 15 …”.
-  if (words[next]?.text === ':') {
-    state.ahead.bend = { steps: undefined, isPre: false };
-    return next + 1;
-  }
-  let from = skip(words, next, IT);
-  // “bend that seven”.
-  const isPointed = ['that', 'this', 'last'].includes(words[from - 1]?.text ?? '');
-  const named = isPointed ? fretAt(words, from) : undefined;
-  if (named && state.notes[0]?.fret === named.fret) from = named.next;
-  const size = saidSizeAt(state, words, from);
-  const isObject = from > next && ['it', 'that', 'them', 'this'].includes(words[next]?.text ?? '');
-  const after = size ? size.next : from;
-  const target = targetAt(words, after);
-  const [note] = state.notes;
-  const isOfNext =
-    !isObject &&
-    words[at]?.text !== 'bent' &&
-    !target &&
-    isFretAhead(words, after) &&
-    !(size && state.drafts.length > state.clause);
-  if (!note && isObject) {
-    state.doubt(
-      'nothing before',
-      SpokenState.span(words, at, after),
-      'There is no note before this that could be bent.',
-    );
-    return after;
-  }
-  if (isOfNext || !note) {
-    state.ahead.bend = { steps: size?.steps, isPre: false };
-    return skip(words, after, ['at', 'on', 'of', 'from']);
-  }
-  if (target && note.fret !== null) {
-    bendNotes(state, Math.max(0, target.fret - note.fret) / 2);
-    return target.next;
-  }
-  bendNotes(state, size?.steps);
-  return after;
-};
-
-const preBend: ActReader = (state, words, at, next) => {
-  const from = skip(words, next, IT);
-  const size = saidSizeAt(state, words, from);
-  const after = size ? size.next : from;
-  const isOfLast =
-    state.drafts.length > state.clause ||
-    (size !== undefined && words[at]?.text === 'pre' && words[at + 1]?.text === 'bent');
-  if (state.last && isOfLast && !isFretAhead(words, after)) {
-    for (const note of state.notes) note.preBend = size?.steps ?? 0;
-    if (!size) state.openBend = state.notes;
-    return after;
-  }
-  state.ahead.bend = { steps: size?.steps, isPre: true };
-  return after;
-};
-
-const release: ActReader = (state, words, at, next) => {
-  const bent = state.notes.filter(({ preBend: pre, moves, held, again: more }) => pre ?? moves ?? held ?? more);
-  const from = skip(words, next, ['halfway', 'only', 'partly', 'just']);
-  const to = words[from]?.text === 'to' ? saidSizeAt(state, words, from + 1) : undefined;
-  for (const note of bent) note.moves = [...(note.moves ?? []), { kind: 'release', steps: to?.steps ?? 0 }];
-  if (to && bent.length > 0) return to.next;
-  // “then back down to the low E” lets nothing down.
-  if (bent.length === 0 && words[at]?.text !== 'back')
-    state.doubt('nothing before', SpokenState.span(words, at, next), 'Nothing is bent here that could be let down.');
-  return next;
-};
+import type { Act } from './vocabulary.ts';
+import { numberAt, skip, type Word } from './words.ts';
 
 /** Hammer-ons, pull-offs and taps: to the fret that follows, between two that follow, or among those before. */
 const slur =
@@ -238,13 +24,19 @@ const slur =
       'the',
       ...(link === 'tap' ? [':'] : []),
     ]);
+    // “pull the 7 on the G off to 5”: the first is what it goes from.
+    if (link === 'pull' && isOffAhead(words, from)) return next;
     const isTo = ['to', 'into', 'onto', 'at'].includes(words[from]?.text ?? '');
     const said = fretAt(words, isTo ? skip(words, from + 1, ['the']) : from);
     if (!said) {
       state.slurs.push(link);
       return next;
     }
-    const second = !isTo && words[said.next]?.text === 'to' ? fretAt(words, said.next + 1) : undefined;
+    const isRun = !isTo && !state.last?.link && fretAt(words, said.next) !== undefined;
+    const second =
+      !isTo && (isRun || words[said.next]?.text === 'to')
+        ? fretAt(words, isRun ? said.next : said.next + 1)
+        : undefined;
     state.flushSlurs();
     if (second) {
       state.addFret(said.fret, SpokenState.span(words, at, said.next));
@@ -253,7 +45,7 @@ const slur =
       for (
         let to: SaidFret | undefined = second;
         to;
-        to = words[next]?.text === 'to' ? fretAt(words, next + 1) : undefined
+        to = isRun || words[next]?.text === 'to' ? fretAt(words, isRun ? next : next + 1) : undefined
       ) {
         state.addFret(to.fret, SpokenState.span(words, next, to.next), link);
         next = to.next;
@@ -271,11 +63,35 @@ const slur =
     return said.next;
   };
 
+/** Whether a fret is followed by its string and “off to”. */
+function isOffAhead(words: readonly Word[], at: number): boolean {
+  let next = fretAt(words, at)?.next ?? words.length;
+  while (next < words.length && !words[next]?.isStop && words[next]?.text !== 'off') next += 1;
+  return words[next]?.text === 'off' && words[next + 1]?.text === 'to';
+}
+
+/** “… off to 5”: from the note that was said last, said once more or not. */
+const offTo: ActReader = (state, words, at, next) => {
+  const said = fretAt(words, skip(words, next, ['the']));
+  const { last } = state;
+  const before = state.drafts[state.drafts.length - 2];
+  if (!said || !last) return next;
+  const isSame = before && before.notes[0]?.fret === last.notes[0]?.fret && !last.link && before.link !== undefined;
+  if (isSame) {
+    state.drafts.pop();
+    state.pending = state.pending.filter((one) => one !== last);
+  }
+  state.addFret(said.fret, SpokenState.span(words, at, said.next), 'pull');
+  return words[said.next]?.text === 'string' ? said.next + 1 : said.next;
+};
+
 const slide: ActReader = (state, words, at, next) => {
   let [from, isDown, isUp] = [next, false, false];
   const direction = () => {
     while (
-      ['it', 'them', 'that', 'back', 'both', 'the', 'whole', 'thing', ...DOWN, ...UP].includes(words[from]?.text ?? '')
+      ['it', 'them', 'that', 'back', 'both', 'the', 'whole', 'thing', 'all', 'way', ...DOWN, ...UP].includes(
+        words[from]?.text ?? '',
+      )
     ) {
       isDown ||= DOWN.includes(words[from]?.text ?? '');
       isUp ||= UP.includes(words[from]?.text ?? '');
@@ -284,6 +100,12 @@ const slide: ActReader = (state, words, at, next) => {
   };
   direction();
   const word = words[from]?.text ?? '';
+  const isFrom = word === 'in' && words[from + 1]?.text === 'from';
+  const side = isFrom ? words[from + 2]?.text : words[at - 2]?.text === 'from' ? words[at - 1]?.text : undefined;
+  if ((isFrom || word === 'into') && (side === 'above' || side === 'below')) {
+    state.ahead.slideIn = side;
+    return skip(words, isFrom ? from + 3 : from + 1, ['to', 'into', 'the']);
+  }
   if (word === 'into' || (word === 'in' && words[from + 1]?.text === 'to')) {
     const habit = state.habits.slide;
     state.ahead.slideIn = isDown || (!isUp && habit === 'from above') ? 'above' : 'below';
@@ -329,7 +151,8 @@ const slide: ActReader = (state, words, at, next) => {
       : one.next;
   }
   const one = word === 'to' ? undefined : fretAt(words, from);
-  if (one && words[one.next]?.text === 'to' && fretAt(words, one.next + 1)) {
+  if (one && goesOn(state, words, one)) return slideTo(state, words, one.next);
+  if (one && (fretAt(words, one.next) ?? (words[one.next]?.text === 'to' && fretAt(words, one.next + 1)))) {
     state.addFret(one.fret, SpokenState.span(words, at, one.next));
     return slideTo(state, words, one.next);
   }
@@ -338,6 +161,14 @@ const slide: ActReader = (state, words, at, next) => {
 
 const DOWN = ['down', 'downward', 'downwards'];
 const UP = ['up', 'upward', 'upwards'];
+
+/** “hammer seven to nine on the D, slide nine to eleven”: the first fret is the note that sounds already. */
+function goesOn(state: SpokenState, words: readonly Word[], { fret, next }: SaidFret): boolean {
+  const notes = state.last?.notes ?? [];
+  const second = words[next]?.text === 'to' ? fretAt(words, next + 1) : undefined;
+  const isSame = notes.length === 1 && notes[0]?.fret === fret && state.drafts.length > state.sentence;
+  return second !== undefined && isSame && state.pending.length === 0 && words[second.next]?.text !== 'on';
+}
 
 /** The target of a slide, as many frets as the stack before it has. */
 function slideTo(state: SpokenState, words: readonly Word[], at: number): number {
@@ -376,6 +207,11 @@ function plainOf(draft: Draft): Draft {
 
 const again: ActReader = (state, words, at, next) => {
   const { last } = state;
+  // “slide it to 11 and pick it again there”.
+  if (last?.link === 'slide' && words[next]?.text === 'there') {
+    last.link = 'shift';
+    return next + 1;
+  }
   const [note] = state.notes;
   const height = note?.moves?.at(-1)?.steps ?? note?.preBend;
   if (!last || !note) return next;
@@ -406,6 +242,13 @@ export const HAND_READERS = {
   tap: slur('tap'),
   'held bent': standing('held'),
   'struck bent': standing('again'),
+  'off to': offTo,
+  'from above': (state, _words, _at, next) => {
+    const at = state.doubts.findLastIndex(({ kind }) => kind === 'slide');
+    if (at >= 0) state.doubts.splice(at, 1);
+    if (state.last?.slideIn) state.last.slideIn = 'above';
+    return next;
+  },
   ...{ slide, away, bend, release, again, 'pre-bend': preBend },
   'from nowhere': (state, _words, _at, next) => {
     const { last } = state;

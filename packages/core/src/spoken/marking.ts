@@ -1,10 +1,11 @@
 import type { EventMark, Sureness } from '../notation/index.ts';
 import type { Draft, Shape } from './drafts.ts';
-import { isFretAhead, sizeAt, skip, type ActReader } from './hands.ts';
+import type { ActReader } from './acts.ts';
+import { arm, bend, isFretAhead, sizeAt } from './bends.ts';
 import { fretAt, stringsAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import type { Act } from './vocabulary.ts';
-import type { Word } from './words.ts';
+import { skip, type Word } from './words.ts';
 
 /** A mark of the event that was said, or of the one that is about to be. */
 const mark =
@@ -12,8 +13,13 @@ const mark =
   (state, words, at, next) => {
     const target = targetOf(state, words, next);
     const many = manyBefore(state, words, at, next);
+    const isOfAll = ['these', 'all', 'everything', 'the following'].includes(words[next]?.text ?? '');
     if (many) many.forEach((draft) => draft.marks.add(name));
-    else if (target) target.marks.add(name);
+    // “palm mute these: …”.
+    else if (isOfAll && state.drafts.length === state.sentence) {
+      state.everyMark = name;
+      return skip(words, next, ['all', 'of', 'these', 'everything']);
+    } else if (target) target.marks.add(name);
     else state.ahead.marks.push(name);
     return next;
   };
@@ -25,9 +31,20 @@ function manyBefore(
   at: number,
   next: number,
 ): readonly Draft[] | undefined {
-  const before = words[at - 1]?.text;
+  let from = at - 1;
+  while (
+    ['one', 'of', 'them', 'note', 'picked', 'played', 'struck', 'with', 'a', 'are', 'is', 'very'].includes(
+      words[from]?.text ?? '',
+    )
+  )
+    from -= 1;
+  const before = words[from]?.text;
   const after = words[next]?.text;
-  if (before === 'all' || after === 'all' || words.slice(at, next).some(({ text }) => text === 'all'))
+  if (
+    ['all', 'each', 'every'].includes(before ?? '') ||
+    after === 'all' ||
+    words.slice(at, next).some(({ text }) => text === 'all')
+  )
     return state.drafts.slice(state.sentence);
   return before === 'both' || after === 'both' ? state.drafts.slice(-2) : undefined;
 }
@@ -70,8 +87,12 @@ const strokes =
       return next;
     }
     // “bend the 7 up a half step” and “go up to the ninth” are no strokes.
-    const isWay = words[next]?.text === 'to' || sizeAt(words, next) !== undefined;
-    if (state.openBend.length > 0 || isWay) return next;
+    if (state.openBend.length > 0 || ['to', 'there', 'here', 'the', 'from'].includes(words[next]?.text ?? ''))
+      return next;
+    // “seventeen on the B, up a whole step”.
+    const size = sizeAt(words, next);
+    if (size && name === 'up' && state.drafts.length > state.sentence) return bend(state, words, at, next);
+    if (size) return next;
     const isAhead = state.drafts.length === state.clause && isStrokeAhead(state, words, at, next);
     if (isAhead) state.ahead.strokes = [...(state.ahead.strokes ?? []), name];
     if (isAhead || !last) return next;
@@ -88,7 +109,7 @@ function isStrokeAhead(state: SpokenState, words: readonly Word[], at: number, n
   if (state.ahead.strokes) return true;
   const after = skip(words, next, ['down', 'up', 'stroke', 'strokes']);
   const isNamed = words.slice(at, after).some(({ text }) => text.includes('stroke'));
-  return ['on', 'at'].includes(words[after]?.text ?? '') || (isNamed && isFretAhead(words, after));
+  return words[after]?.text === 'on' || (isNamed && isFretAhead(words, after));
 }
 
 const dead: ActReader = (state, words, at, next) => {
@@ -205,8 +226,15 @@ export const MARK_READERS = {
   seen: sure('seen'),
   arranged: sure('arranged'),
   optional: sure('optional'),
-  grace: (state, _words, _at, next) => {
-    if (state.last) state.last.isGrace = true;
+  'same fret': (state, words, at, next) => {
+    const fret = state.last?.notes[0]?.fret;
+    if (fret != null) state.addFret(fret, SpokenState.span(words, at, next));
+    return next;
+  },
+  grace: (state, words, _at, next) => {
+    const target = targetOf(state, words, next);
+    if (target) target.isGrace = true;
+    else state.ahead.isGrace = true;
     return next;
   },
   'under barre': (state, words, _at, next) => {
@@ -222,11 +250,29 @@ export const MARK_READERS = {
     if (state.last && !state.last.marks.has('let-ring')) state.last.marks.add('let-ring');
     return next;
   },
-  barre: (state, _words, _at, next) => {
+  stacked: (state, _words, _at, next) => {
+    state.stackFrom = state.drafts.length;
+    return next;
+  },
+  wide: (state, _words, _at, next) => {
+    for (const note of state.notes) if (note.vibrato) note.vibrato = 'wide';
+    return next;
+  },
+  barre: (state, words, _at, next) => {
+    const across = skip(words, next, ['it', 'that', 'across', 'over', 'on']);
+    const said = across > next ? stringsAt(words, across, state.strings) : undefined;
+    const [note] = state.last?.notes ?? [];
+    // “seven on the B, bar it across the G and B”.
+    if (said && note?.fret && state.last && words[next]?.text !== 'on') {
+      state.last.notes = said.strings.map((string) => ({ ...note, string }));
+      state.last.barre = note.fret;
+      return said.next;
+    }
     state.ahead.barre = true;
     return next;
   },
   apart,
+  arm,
   'the high one': (state, _words, _at, next) => {
     state.nameE(1);
     return next;
@@ -238,6 +284,27 @@ export const MARK_READERS = {
   'the last one': lastOne,
   'power chord': shaped('power'),
   'power chords': shaped('power', true),
+  mute: (state, words, at, next) => {
+    const said = stringsAt(words, skip(words, next, ['the']), state.strings);
+    if (!said) return next;
+    state.forward = said.strings;
+    state.unused = SpokenState.span(words, at, said.next);
+    state.isMuting = true;
+    return said.next;
+  },
+  strike: (state, _words, _at, next) => {
+    state.strikeStrings();
+    return next;
+  },
+  'one pick': (state, _words, _at, next) => {
+    const own = state.drafts.slice(state.sentence);
+    const isSlid = own.some(({ link }) => link === 'slide');
+    own.forEach((draft, index) => {
+      const [fret, before] = [draft, own[index - 1]].map((one) => one?.notes[0]?.fret ?? 0);
+      if (index > 0 && !draft.link) draft.link = isSlid ? 'slide' : (fret ?? 0) > (before ?? 0) ? 'hammer' : 'pull';
+    });
+    return next;
+  },
   sweep: (state, _words, _at, next) => {
     state.sweepFrom = state.clause;
     return next;
@@ -258,6 +325,7 @@ export const MARK_READERS = {
   chug: (state, words, _at, next) => {
     const isOfOpen = state.unused !== undefined;
     if (isOfOpen || !targetOf(state, words, next)) state.ahead.marks.push('palm-mute');
+    state.isMuting = false;
     if (isOfOpen) state.openStrings();
     return next;
   },

@@ -1,21 +1,12 @@
 import { eventsOf, readShorthand, type Span } from '../notation/index.ts';
 import { HIGHEST_FRET, TUNINGS, type Key, type Tuning } from '../pitch/index.ts';
-import { actAt } from './acts.ts';
-import { readGroup, readOften, readSame } from './again.ts';
+import { actAt, type ActReader } from './acts.ts';
+import { readGroup, readOften, readSame, readSameNote } from './again.ts';
 import { readCorrection } from './correcting.ts';
+import { endSentence } from './endings.ts';
 import { draftOf, writeDrafts, type Draft } from './drafts.ts';
-import {
-  HAND_READERS,
-  isFretAhead,
-  askSize,
-  isPronoun,
-  saidSizeAt,
-  sizeAt,
-  sizeBend,
-  skip,
-  targetAt,
-  type ActReader,
-} from './hands.ts';
+import { askSize, isFretAhead, isPronoun, saidSizeAt, sizeAt, sizeBend, targetAt } from './bends.ts';
+import { HAND_READERS } from './hands.ts';
 import { readChord } from './naming.ts';
 import { lastStringOf, likeliest, weigher } from './likely.ts';
 import { MARK_READERS } from './marking.ts';
@@ -25,7 +16,7 @@ import { SpokenState, type SpokenSetup } from './state.ts';
 import { readStrings } from './stringing.ts';
 import { readTime } from './timing.ts';
 import { FINGERS, IN_A_ROW, NUMBERED, NUMBERS, ORDINALS, TALK, UNREAD, type Act } from './vocabulary.ts';
-import { numberAt, wordsOf, type Word } from './words.ts';
+import { numberAt, skip, wordsOf, type Word } from './words.ts';
 
 /** What is known besides the words. */
 export interface SpokenContext {
@@ -137,7 +128,11 @@ function offNeck(shorthand: string, parts: readonly SpokenPart[], tuning: Tuning
   });
 }
 
-const READERS: Readonly<Partial<Record<Act, ActReader>>> = { ...HAND_READERS, ...MARK_READERS };
+const READERS: Readonly<Partial<Record<Act, ActReader>>> = {
+  ...HAND_READERS,
+  ...MARK_READERS,
+  'same note': readSameNote,
+};
 
 /** Of fewer words nobody can tell which language they are. Our choice. */
 const FEWEST = 6;
@@ -194,7 +189,7 @@ function readStretch(state: SpokenState, words: readonly Word[], from: number, t
     at = next;
   }
   state.at = at;
-  if (to === words.length) state.endSentence();
+  if (to === words.length) endSentence(state);
   // “Bend it. A whole step.”
   const isEnd = to === words.length || ENDS.includes(words[to - 1]?.raw ?? '');
   if (isEnd && !sizeAt(words, to)) askSize(state);
@@ -243,7 +238,7 @@ function readAt(state: SpokenState, words: readonly Word[], at: number): number 
 
 function readStop(state: SpokenState, word: Word, at: number): number | undefined {
   if (!word.isStop) return undefined;
-  if (ENDS.includes(word.raw)) state.endSentence();
+  if (ENDS.includes(word.raw)) endSentence(state);
   else state.endClause();
   return at + 1;
 }
@@ -251,7 +246,7 @@ function readStop(state: SpokenState, word: Word, at: number): number | undefine
 function readStamp(state: SpokenState, word: Word, at: number): number | undefined {
   const [, minutes = '', seconds = ''] = /^\[(\d+):(\d+(?:[.:]\d+)?)\]$/.exec(word.raw) ?? [];
   if (minutes === '') return undefined;
-  state.endSentence();
+  endSentence(state);
   state.stamps.push({ seconds: Number(minutes) * 60 + Number(seconds.replace(':', '.')), before: state.drafts.length });
   return at + 1;
 }
@@ -277,14 +272,19 @@ function readFinger(state: SpokenState, words: readonly Word[], at: number): num
     (words[from + 1]?.text === 'finger' ||
       (isWith && (words[from + 1] === undefined || words[from + 1]?.isStop)) ||
       ['pinky', 'pinkie'].includes(words[from]?.text ?? '') ||
-      (words[from + 1]?.text === 'on' && fretAt(words, from + 2) !== undefined));
+      (['on', 'over'].includes(words[from + 1]?.text ?? '') && fretAt(words, from + 2) !== undefined));
   const finger = ordinal?.finger ?? (isNamed ? named : undefined);
   if (finger === undefined) return undefined;
   const next = ordinal ? ordinal.next : words[from + 1]?.text === 'finger' ? from + 2 : from + 1;
   // “ring finger on 7”, “with your first finger 5 on the B”: the fret comes after it.
   const isFirst = state.drafts.length === state.clause && isFretAhead(words, next);
   if (isFirst || (words[next]?.text === 'on' && fretAt(words, next + 1))) state.ahead.finger = finger;
-  else for (const note of state.notes) note.finger = finger;
+  else if (words[words[at - 1]?.text === 'the' ? at - 2 : at - 1]?.text === 'or')
+    for (const note of state.notes) note.fingerOr = finger;
+  else if (words[next]?.text === 'behind') {
+    for (const note of state.notes) note.fingerBehind = finger;
+    return skip(words, next, ['behind', 'it']);
+  } else for (const note of state.notes) note.finger = finger;
   return next;
 }
 
@@ -313,6 +313,11 @@ function readSize(state: SpokenState, words: readonly Word[], at: number): numbe
     state.openBend = [];
     return size.next;
   }
+  if (words[at - 1]?.text === 'both' && state.openBend.length === 0) {
+    for (const draft of state.drafts.slice(-2))
+      for (const note of draft.notes) note.moves = [{ kind: 'bend', steps: size.steps }];
+    return size.next;
+  }
   const after = actAt(words, size.next);
   if (after?.act === 'bend' || after?.act === 'pre-bend') {
     if (sizeBend(state, size.steps)) return after.next;
@@ -336,6 +341,7 @@ function readAct(state: SpokenState, words: readonly Word[], at: number): number
   if (act === 'then') {
     state.endClause();
     state.isThen = true;
+    state.isBreak = words[at - 1]?.text === ',';
     return next;
   }
   if (act === 'without') {
@@ -360,6 +366,12 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
     state.ahead.times = count.value;
     return count.next;
   }
+  // “one downstroke on 5”: how many.
+  const isStroke = dead && (dead.act === 'down' || dead.act === 'up') && words[dead.next - 1]?.text.includes('stroke');
+  if (count && isStroke) {
+    state.ahead.strokes = Array.from({ length: Math.min(count.value, 99) }, () => dead.act as 'down' | 'up');
+    return dead.next;
+  }
   // “four open low Es”: how many, of an open string.
   if (count && !count.isOrdinal && words[count.next]?.text === 'open') {
     const strings = stringsAt(words, count.next + 1, state.strings);
@@ -377,8 +389,15 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
     const on = words[said.next]?.text === 'on' ? stringsAt(words, said.next + 1, state.strings) : undefined;
     return on?.next ?? said.next;
   }
+  // “not the 5, the 7”.
+  const from = words[at - 1]?.text === 'the' ? at - 2 : at - 1;
+  if (words[from]?.text === 'not') {
+    const span = SpokenState.span(words, from, said.next);
+    state.doubt('correction', span, `${said.fret} was said not to be played; it is not written.`);
+    return said.next;
+  }
   const { last } = state;
-  if (state.isTrilling && last && words[at - 1]?.text === 'with') {
+  if (state.isTrilling && last && ['with', 'and', 'to'].includes(words[at - 1]?.text ?? '')) {
     state.isTrilling = false;
     for (const note of state.notes) note.trill = said.fret;
     return said.next;
@@ -395,6 +414,13 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
   // “a harmonic at 12 on the E, then at 12 on the A”.
   const { harmonic } = last?.notes[0] ?? {};
   if (harmonic && words[at - 1]?.text === 'at' && state.drafts.length > state.sentence) state.ahead.harmonic = harmonic;
+  // “11, bent up, back to 11”.
+  const [bent] = last?.notes ?? [];
+  const isBack = words[at - 1]?.text === 'to' && words[at - 2]?.text === 'back' && bent?.fret === said.fret;
+  if (isBack && bent.moves?.at(-1)?.kind === 'bend' && last?.notes.length === 1) {
+    bent.moves = [...bent.moves, { kind: 'release', steps: 0 }];
+    return said.next;
+  }
   // “on the D five, seven, then five and seven on the G”: a run that its string follows.
   if (state.forward && isRunAhead(state, words, said.next)) state.forward = undefined;
   // “power chords at 5 and 7”, “a power chord at 5, then at 7”.
@@ -402,8 +428,11 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
   if (everyShape && (everyShape.isMany || words[at - 1]?.text === 'at')) state.ahead.shape ??= everyShape.shape;
   const draft = state.addFret(said.fret, SpokenState.span(words, at, said.next));
   if (said.next === at + 1) draft.isBare = true;
+  if (words[at - 1]?.text === 'to') draft.isTo = true;
   if (state.isThen) draft.isAfterThen = true;
+  if (state.isBreak) draft.isAfterBreak = true;
   state.isThen = false;
+  state.isBreak = false;
   return said.next;
 }
 

@@ -190,9 +190,11 @@ class Sayer {
       ...(held !== undefined ? [`held bent ${sizeOf(held)}`] : []),
       ...(again !== undefined ? [`struck while bent ${sizeOf(again)}`] : []),
       ...(preBend !== undefined ? [`pre bent ${sizeOf(preBend)}`] : []),
-      ...moves.map(({ kind, steps }) =>
-        kind === 'bend' ? `bent up ${sizeOf(steps)}` : steps === 0 ? 'let down' : `let down to ${sizeOf(steps)}`,
-      ),
+      ...moves.map(({ kind, steps, slow }) => {
+        const how = slow ? 'slowly ' : '';
+        if (kind === 'bend') return `${how}bent up ${sizeOf(steps)}`;
+        return steps === 0 ? `${how}let down` : `${how}let down to ${sizeOf(steps)}`;
+      }),
       ...(vibrato ? [vibrato === 'wide' ? 'with wide vibrato' : 'with vibrato'] : []),
       ...(harmonic ? [harmonic === 'natural' ? 'as a natural harmonic' : 'as a pinch harmonic'] : []),
       ...(trill !== undefined ? [`trilled with ${trill}`] : []),

@@ -1,5 +1,5 @@
 import type { EventMark, Finger, Link, Span } from '../notation/index.ts';
-import { JUST_TALK, type DoubtKind, type Habits, type SpokenChoice, type SpokenDoubt } from './doubts.ts';
+import type { DoubtKind, Habits, SpokenChoice, SpokenDoubt } from './doubts.ts';
 import { draftOf, grown, isWhole, movedDraft, type Draft, type DraftNote, type Shape } from './drafts.ts';
 import { bentToUnison, inShape } from './shapes.ts';
 import type { Word } from './words.ts';
@@ -33,6 +33,7 @@ export interface Ahead {
   strokes?: ('down' | 'up')[];
   vibrato?: 'narrow' | 'wide';
   barre?: true;
+  isGrace?: true;
   times?: number;
   finger?: Finger;
   marks: EventMark[];
@@ -82,10 +83,16 @@ export class SpokenState {
   /** Strings that were said, and no fret on them yet; and whether they were said to be struck. */
   unused: Span | undefined;
   isStruck = false;
+  isMuting = false;
   /** Words of the sentence that were not understood; words of the trade are told whatever else is said. */
   strange: { readonly word: Word; readonly isTrade: boolean }[] = [];
   /** Whether “then” was the last that was said. */
   isThen = false;
+  isBreak = false;
+  /** A mark of every event of the sentence; from which event on all sound together; how often the sentence is played. */
+  everyMark: EventMark | undefined;
+  stackFrom: number | undefined;
+  repeatAhead = 1;
   /** The number of the word to be read next. */
   at = 0;
   /** How many words were not understood. */
@@ -186,7 +193,7 @@ export class SpokenState {
 
   /** What was said ahead of a note is put to it. */
   #ahead(draft: Draft): Draft {
-    const { bend, slideIn, slideOut, harmonic, shape, vibrato, barre, times, finger, marks } = this.ahead;
+    const { bend, slideIn, slideOut, harmonic, shape, vibrato, barre, isGrace, times, finger, marks } = this.ahead;
     const [note] = draft.notes;
     if (bend && note) {
       if (bend.isPre) note.preBend = bend.steps ?? 0;
@@ -194,6 +201,7 @@ export class SpokenState {
       if (bend.steps === undefined) this.openBend = [note];
     }
     if (shape) draft.shape = shape;
+    if (isGrace) draft.isGrace = isGrace;
     if (slideIn) draft.slideIn = slideIn;
     if (slideOut) draft.slideOut = slideOut;
     for (const one of draft.notes) {
@@ -209,6 +217,7 @@ export class SpokenState {
 
   /** Strings are said for the frets before them. */
   assign(strings: readonly number[], span: Span): void {
+    this.#carryEarlier();
     const { pending } = this;
     this.pending = [];
     const isPlain = pending.every(({ notes, link, joins }) => notes.length === 1 && !link && !joins);
@@ -226,6 +235,18 @@ export class SpokenState {
       if (isOpen) this.openBend = draft.notes;
       this.#settle(draft);
     }
+  }
+
+  /** “10 on the B, up to 13, then 12 on the E”: what the hand goes to before “then” stays on the string before. */
+  #carryEarlier(): void {
+    const { pending } = this;
+    const at = pending.findLastIndex(({ isAfterThen }) => isAfterThen);
+    const [first] = pending;
+    const isApart = first?.isTo ?? pending[at]?.isAfterBreak;
+    if (at < 1 || !first || !isApart || this.drafts.indexOf(first) <= this.sentence) return;
+    this.pending = pending.slice(0, at);
+    this.carry();
+    this.pending = pending.slice(at);
   }
 
   /** Several events become one stack. */
@@ -278,7 +299,7 @@ export class SpokenState {
         .findLast((one) => !one.isRest && isWhole(one));
       const known = before?.notes.at(before.isShaped ? 0 : -1)?.string ?? this.setup.before;
       const ways = nearest(known ?? Math.min(3, this.strings), this.strings);
-      taken ??= this.pick(ways.slice(0, 3).map((_, index) => (index === 0 ? 0 : 3)));
+      taken ??= this.pick(ways.slice(0, 3).map((_, index) => (index === 0 ? 0 : 5)));
       const string = ways[taken] ?? 1;
       const many = taken === 0 && before && isAcross(before) ? before.notes.map((note) => note.string) : [string];
       draft.notes = many.flatMap((one) => draft.notes.slice(0, 1).map((note) => ({ ...note, string: one })));
@@ -330,9 +351,11 @@ export class SpokenState {
       return;
     }
     const { last } = this;
+    // “fifth string, seventh fret; fourth string, ninth fret; both together”.
+    const isNew = this.drafts.length === this.sentence;
     const isOne = isWide && this.drafts.length - this.clause === 1 && last?.notes.length === 1 && !last.isAfterThen;
     const run = this.drafts
-      .slice(isOne ? this.sentence : this.clause)
+      .slice(isNew ? Math.max(this.before - 1, this.drafts.length - 2, 0) : isOne ? this.sentence : this.clause)
       .filter(({ link, notes }) => !link && notes.length === 1);
     const strings = new Set(run.map(({ notes }) => notes[0]?.string));
     if (run.length < 2 || strings.size < run.length || strings.has(0)) return;
@@ -351,32 +374,15 @@ export class SpokenState {
     });
   }
 
-  /** Numbers among words that nobody knows are talk where nothing says string, fret or hand: “two or three hours”. */
-  #passTalk(): void {
-    const { pending, strange } = this;
-    const own = this.drafts.slice(this.sentence);
-    const isTalk =
-      own.length > 0 &&
-      strange.length >= own.length &&
-      own.every((draft) => draft.isBare && !draft.link && draft.marks.size === 0 && pending.includes(draft));
-    if (!isTalk || this.unused || this.openBend.length > 0) return;
-    this.drafts.splice(this.sentence);
-    this.pending = [];
-    this.strange = [];
-    const span = own.map((draft) => draft.span).reduce(grown);
-    this.doubt('not understood', span, 'No string, fret or hand is named here; the numbers are taken for talk.');
-  }
-
-  /** One stroke goes through single notes, down towards the thinner strings and up towards the thicker. */
-  #sweep(): void {
-    const { sweepFrom } = this;
-    this.sweepFrom = undefined;
-    const swept = sweepFrom === undefined ? [] : this.drafts.slice(sweepFrom).filter(({ link }) => !link);
-    swept.forEach((draft, index) => {
-      const [string, before, after] = [index, index - 1, index + 1].map((one) => swept[one]?.notes[0]?.string ?? 0);
-      const way = Math.sign((after ?? 0) > 0 ? (string ?? 0) - (after ?? 0) : (before ?? 0) - (string ?? 0));
-      if (way !== 0 && swept.length > 1) draft.marks.add(way > 0 ? 'down' : 'up');
-    });
+  /** Strings that were said to be muted, or struck, without a fret. */
+  strikeStrings(): void {
+    const { unused, isMuting } = this;
+    this.isMuting = false;
+    if (!unused || !isMuting) this.openStrings();
+    else {
+      this.isStruck = false;
+      this.addFret(null, unused);
+    }
   }
 
   /** Strings that were said to be struck, and have no fret, are open; that is asked. */
@@ -395,39 +401,6 @@ export class SpokenState {
     if (this.isStruck) this.openStrings();
     this.clause = this.drafts.length;
     this.focus = undefined;
-  }
-
-  /** A sentence ends: what follows is said anew. */
-  endSentence(): void {
-    this.#passTalk();
-    this.carry();
-    this.#sweep();
-    this.everyShape = undefined;
-    this.isNaming = false;
-    if (this.isStruck) this.openStrings();
-    if (this.unused) this.doubt('not understood', this.unused, 'A string was named, and no fret on it.', [OPEN]);
-    this.unused = undefined;
-    const hasNotes = this.drafts.length > this.sentence;
-    this.unknown += this.strange.length;
-    for (const { word, isTrade } of this.strange)
-      if (isTrade || hasNotes)
-        this.doubt(
-          'not understood',
-          word.span,
-          `“${word.raw}” was not understood; nothing is written for it.`,
-          isTrade ? [] : [{ label: JUST_TALK, say: '…' }],
-        );
-    this.strange = [];
-    this.forward = undefined;
-    this.isTrilling = false;
-    this.ahead = { marks: [] };
-    this.joinsNext = false;
-    this.isInPairs = false;
-    this.isUnison = false;
-    this.everyFret = undefined;
-    if (this.drafts.length > this.sentence) this.before = this.sentence;
-    this.sentence = this.drafts.length;
-    this.clause = this.drafts.length;
   }
 
   /** “on the E, the high one”: which E is said after it. */
@@ -493,5 +466,5 @@ function copied(draft: Draft, copies: Map<DraftNote, DraftNote>): Draft {
   return { ...draft, notes, marks: new Set(draft.marks), before: [...draft.before] };
 }
 
-const OPEN: SpokenChoice = { label: 'open', say: 'open …' };
+export const OPEN: SpokenChoice = { label: 'open', say: 'open …' };
 const onString = (string: number): SpokenChoice => ({ label: `string ${string}`, say: `… on string ${string}` });

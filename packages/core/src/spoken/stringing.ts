@@ -1,9 +1,8 @@
 import { actAt } from './acts.ts';
-import { skip } from './hands.ts';
 import { fretAt, stringsAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import type { Act } from './vocabulary.ts';
-import { numberAt, type Word } from './words.ts';
+import { numberAt, skip, type Word } from './words.ts';
 
 export function readStrings(state: SpokenState, words: readonly Word[], at: number): number | undefined {
   const that = words[at]?.text;
@@ -25,11 +24,13 @@ export function readStrings(state: SpokenState, words: readonly Word[], at: numb
   else {
     // The nearer one is the likelier: to the strings it is named with, or else to the last.
     const others = said.strings.filter((string) => string !== 6);
-    const near = others[0] ?? state.drafts.findLast(({ notes }) => (notes[0]?.string ?? 0) > 0)?.notes[0]?.string ?? 6;
+    const last = state.drafts.findLast(({ notes }) => (notes[0]?.string ?? 0) > 0)?.notes[0]?.string;
+    const near = others[0] ?? last ?? state.setup.before;
     const habit = state.habits['which E'];
-    const nearest = near <= 3 ? ['high E', 'low E'] : ['low E', 'high E'];
+    const isNearThin = near === undefined ? habit === 'high E' : near <= 3;
+    const nearest = isNearThin ? ['high E', 'low E'] : ['low E', 'high E'];
     // Beside others that are named with it there is nothing to weigh.
-    const taken = habit ?? nearest[said.strings.length > 1 ? 0 : state.pick([0, 5])];
+    const taken = nearest[said.strings.length > 1 ? 0 : state.pick([0, 5])];
     const isThin = taken === 'high E';
     const saidAs = words.slice(at, said.next).map(({ raw }) => raw);
     const choices = (isThin ? ['high E', 'low E'] : ['low E', 'high E']).map((one) => ({
@@ -38,7 +39,8 @@ export function readStrings(state: SpokenState, words: readonly Word[], at: numb
     }));
     const span = SpokenState.span(words, at, said.next);
     const says = `Which E was not said; the ${isThin ? 'high' : 'low'} one is taken.`;
-    if (habit === undefined) state.doubt('which E', span, says, choices);
+    // What is usually meant is not asked, but where the line stands by the other.
+    if (habit !== taken) state.doubt('which E', span, says, choices);
     const strings = said.strings.map((string) => (string === 6 && isThin ? 1 : string));
     sayStrings(state, strings, words, at, said.next);
   }

@@ -1,7 +1,6 @@
-import { skip } from './hands.ts';
 import type { SpokenState } from './state.ts';
 import { TO_THE_BEAT, VALUES } from './vocabulary.ts';
-import { numberAt, sayingAt, sayingsOf, type Word } from './words.ts';
+import { numberAt, sayingAt, sayingsOf, skip, type Word } from './words.ts';
 
 const SAID_VALUES = sayingsOf(VALUES);
 

@@ -28,7 +28,7 @@ export const SIDES: Readonly<Record<string, 1 | -1>> = {
 
 /** Fingers of the fretting hand. */
 export const FINGERS: Readonly<Record<string, '1' | '2' | '3' | '4' | 'T'>> = {
-  ...{ index: '1', pointer: '1', middle: '2', ring: '3', little: '4', pinky: '4', pinkie: '4' },
+  ...{ index: '1', pointer: '1', middle: '2', ring: '3', little: '4', pinky: '4', pinkie: '4', thumb: 'T' },
 };
 
 /** How far a bend goes, in whole steps; the longer ones first. */
@@ -92,8 +92,9 @@ export const STEPS = ['a step', 'one step', 'a tone or so'];
 
 /** What a few words do, the longer ones first among those that begin alike. */
 export const ACTS = {
-  hammer: ['hammer on', 'hammered on', 'hammering on', 'hammer', 'hammered', 'hammering'],
-  pull: ['pull off', 'pulled off', 'pulling off', 'pull', 'pulled', 'pulling'],
+  'same fret': ['the same fret', 'same fret', 'that fret'],
+  hammer: ['h', 'hammer on', 'hammered on', 'hammering on', 'hammer', 'hammered', 'hammering'],
+  pull: ['p', 'pull off', 'pulled off', 'pulling off', 'pull', 'pulled', 'pulling'],
   slide: ['slide', 'slid', 'sliding', 'gliss', 'glissando', 'glide', 'gliding', 'scoop', 'scooped'],
   away: ['fall off', 'falls off', 'fall away', 'drop off'],
   'the high one': ['the high one', 'the thin one', 'the little one'],
@@ -149,6 +150,7 @@ export const ACTS = {
   let: ['let'],
   'palm mute': ['palm muted', 'palm mute', 'palm mutes', 'palm muting', 'with the palm'],
   dead: [
+    ...['dead hits', 'dead hit', 'dead strokes', 'dead stroke', 'dead strings'],
     'dead notes',
     'dead note',
     'muted notes',
@@ -187,6 +189,23 @@ export const ACTS = {
   guess: ['as a guess', 'i guess', 'just guessing'],
   seen: ['as seen played', 'as seen live'],
   arranged: ['as arranged'],
+  stacked: ['the chord', 'chord'],
+  wide: ['wide', 'wider'],
+  'same note': ['the same note', 'same note', 'that note again', 'the same one', 'the note again'],
+  'off to': ['off to', 'off onto'],
+  'from above': ['from above'],
+  arm: [
+    ...[
+      'the arm takes it',
+      'with the arm',
+      'with the bar',
+      'with the whammy',
+      'whammy it',
+      'dive',
+      'dip',
+      'tremolo arm',
+    ],
+  ],
   apart: [
     ...['one after the other', 'one after another', 'one note after another', 'one note after the other', 'one by one'],
     ...['one at a time', 'one note at a time', 'separately', 'in turn', 'as an arpeggio', 'arpeggiated'],
@@ -198,10 +217,13 @@ export const ACTS = {
   'power chord': ['power chord', 'powerchord', 'fifth chord', 'power five'],
   unison: ['unison bends', 'unison bend'],
   sweep: ['sweep picked', 'sweep pick', 'sweep it', 'sweep', 'swept', 'sweeping'],
+  mute: ['mute', 'muting', 'damp'],
+  strike: ['hit them', 'hit it', 'strum them', 'strum it', 'strike them', 'strike it', 'hit those'],
+  'one pick': ['all on one pick', 'on one pick', 'with one pick', 'picked once', 'without picking again', 'one pick'],
   chug: ['chug', 'chugs', 'chugging', 'chugged'],
   optional: ['may be left out', 'if you like', 'optional'],
   accent: ['accented', 'accent it', 'with an accent', 'accent', 'dig in', 'loud', 'loudly', 'louder'],
-  cut: ['cut it short', 'cut short', 'cut it off', 'cut off', 'staccato', 'short and dry'],
+  cut: ['cut', 'cut it short', 'cut short', 'cut it off', 'cut off', 'staccato', 'short and dry'],
   quiet: [
     'ghost',
     'ghosted',
@@ -225,12 +247,24 @@ export const ACTS = {
   plucked: ['plucked by any finger', 'plucked with a finger', 'plucked with fingers', 'plucked', 'pluck'],
   down: ['down strokes', 'down stroke', 'downstrokes', 'downstroke', 'downwards', 'with a down', 'down'],
   up: ['up strokes', 'up stroke', 'upstrokes', 'upstroke', 'upwards', 'with an up', 'up'],
-  barre: ['bar the', 'barre the', 'bar at the', 'barre at the', 'bar at', 'barre at', 'barre'],
+  barre: ['bar it', 'barre it', 'bar the', 'barre the', 'bar at the', 'barre at the', 'bar at', 'barre at', 'barre'],
   octave: ['octaves', 'octave', 'double stops', 'double stop'],
   with: ['with'],
   'together with': ['together with', 'along with', 'at the same time as', 'on top of'],
   talk: ['while it rings', 'while that rings', 'as it rings', 'while they ring'],
-  together: ['all at once', 'all together', 'together', 'at once', 'both', 'at the same time'],
+  together: [
+    'as a double stop',
+    'as a chord',
+    'as one chord',
+    'as one',
+    'all at once',
+    'all together',
+    'together',
+    'at once',
+    'both',
+    'at the same time',
+  ],
+  'make it': ['make it'],
   correction: [
     'sorry',
     'no wait',
@@ -275,7 +309,7 @@ export const ACTS = {
     ],
   ],
   rest: ['rest', 'a rest', 'then silence', 'silence'],
-  without: ['without'],
+  without: ['without', 'leave out', 'leaving out', 'instead of', 'rather than', 'not playing'],
   then: ['then', 'and then', 'after that', 'next'],
 } as const satisfies Readonly<Record<string, readonly string[]>>;
 /** What a few words do. */
@@ -324,7 +358,7 @@ export const NUMBERED = ['part', 'verse', 'chorus', 'section', 'lick', 'phrase',
 /** What comes first or second, and is no fret: “first note”, “the twelfth position”, “the first two”. */
 export const IN_A_ROW = [
   ...[...NUMBERED, 'note', 'notes', 'time', 'times', 'bar', 'beat', 'position', 'finger', 'line', 'half', 'thing'],
-  ...['one', 'two', 'three', 'hit', 'chord', 'pass', 'round'],
+  ...['one', 'two', 'three', 'hit', 'chord', 'pass', 'round', 'is', 'was', 'comes', 'goes'],
 ];
 
 /** What begins another phrase. */
@@ -341,19 +375,21 @@ export const TALK = new Set(
   `intro verse chorus bridge solo outro interlude break ending turnaround hook bends slides next whole
   a an the and so ok okay now we you i he she it they this that these those is are was were be been being do does did done
   to of in on at by for from with as than but or if when while where which who what how why there here just like really very quite
-  kind sort bit little lot lots much more most less some any all each every one's its it's that's there's here's let's you're we're
+  kind sort bit little lot lots much more most less some any all one's its it's that's there's here's let's you're we're
   i'm can could will would shall should may might must want need think know feel see hear listen look say said says call called
   guy thing things stuff part bit bits bar bars beat beats time times way ways place spot note notes lick licks riff phrase line
   bit sound sounds nice sweet good great lovely cool fine right left yeah yes yep no well oh uh um er hmm ah eh please thanks
   thank remember careful watch out slowly gently still only even again also too back over into off up out get gets got go goes going
   went come comes came start starts starting begin begins end ends ending finish play plays played playing hit hits hitting pick picks
   picked picking strike struck land lands landing string strings fret frets finger fingers hand hands his her their your my our me us
-  him them easy hard tricky funny same other another first last fret's very pretty bluesy classic typical basically maybe perhaps
+  him them easy hard tricky funny other another first last fret's very pretty bluesy classic typical basically maybe perhaps
   position count counting hold held holding sustain skip skipping jump jumping finally grab grabs grabbing
   strum strums strummed strumming
   opens opening worth whole minute minutes second seconds second's sounded ones
   die dies fade fades chords
   double alternate across under while give gives add adds use using keep keeps
+  neck aside
+  you've we've i've they've descending ascending climbing climb climbs falling drop drops walk walks run runs
   there'll you'll we'll it'll gonna wanna sit sits stay stays move moves quick fast slow then after before until because since`
     .split(/\s+/)
     .filter((word) => word !== ''),
@@ -361,6 +397,6 @@ export const TALK = new Set(
 
 /** Words that do say something of the hands, and are not read yet. */
 export const UNREAD = new Set(
-  `whammy dive arm thumb chord shape slap slapped pop popped harmonize capo
+  `whammy arm thumb shape slap slapped pop popped harmonize capo
   detune mute fingerpick arpeggio arpeggiate scale pentatonic behind feedback wah`.split(/\s+/),
 );

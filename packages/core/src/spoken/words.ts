@@ -97,3 +97,10 @@ export function sayingAt<Meaning>(
     if (parts.every((part, index) => words[at + index]?.text === part)) return { meaning, next: at + parts.length };
   return undefined;
 }
+
+/** Past some words. */
+export function skip(words: readonly Word[], at: number, said: readonly string[]): number {
+  let next = at;
+  while (said.includes(words[next]?.text ?? '')) next += 1;
+  return next;
+}

@@ -27,7 +27,8 @@ const { tuning, bars, reading } = useReading(
   () => spoken.value.shorthand,
   () => props,
 );
-const spoken = computed(() => readSpoken(said.value, {
+const spoken = computed(() =>
+  readSpoken(said.value, {
     ...{ tuning: tuning.value, key: props.musicKey, before: props.before, habits: habits.value },
   }),
 );

@@ -1,5 +1,6 @@
 import vue from '@vitejs/plugin-vue';
 import { defaultClientConditions, defineConfig } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 /** What the pages are installed as, and what of them lies on the device. Answers of the studio never lie in the worker’s cache. */
@@ -21,7 +22,7 @@ const offline = VitePWA({
     ],
   },
   workbox: {
-    globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}', 'assets/{bravura,dejavu}*.woff'],
+    globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}', 'assets/{jam-music,dejavu}*.woff'],
     globIgnores: ['**/primeicons*.svg'],
     maximumFileSizeToCacheInBytes: 3_000_000,
     navigateFallback: '/index.html',
@@ -34,7 +35,12 @@ const offline = VitePWA({
 });
 
 export default defineConfig({
-  plugins: [vue(), offline],
+  // Text travels smaller: each file lies beside itself as brotli and as gzip.
+  plugins: [
+    vue(),
+    offline,
+    compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(?:js|css|html|svg|wasm|webmanifest)$/ }),
+  ],
   resolve: { conditions: ['studio-src', ...defaultClientConditions] },
   worker: { format: 'es' },
   // While it is worked on, the pages come from here and the answers from the server that `bin/dev` started.

@@ -1,5 +1,8 @@
+import type { ServerResponse } from 'node:http';
 import { join } from 'node:path';
-import express, { Router, type Express, type Response } from 'express';
+import compression from 'compression';
+import express, { Router, type Express } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import session from 'express-session';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -49,7 +52,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
     '/api',
     http.routerOf(around, (name) => name === 'health'),
   );
-  app.use('/api', http.keptNowhere, http.sameOriginOnly);
+  app.use('/api', compression(), http.keptNowhere, http.sameOriginOnly);
   app.use(
     '/api',
     session({
@@ -131,16 +134,21 @@ function api(around: Parameters<typeof http.routerOf>[0]): Router {
 }
 
 /** The one worker that runs compiled code has a policy of its own: a worker follows that of the file it is begun from. */
-function letStretch(response: Response, path: string): void {
-  if (/stretch\.worker-[\w-]+\.js$/.test(path))
+function letStretch(response: ServerResponse, path: string): void {
+  if (/stretch\.worker-[\w-]+\.js(?:\.br|\.gz)?$/.test(path))
     response.setHeader('Content-Security-Policy', "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'");
 }
 
+/** Files of the pages, each as small as the browser takes it. */
 function serveWeb(app: Express, folder: string): void {
+  const smaller = { enableBrotli: true, orderPreference: ['br', 'gz'], index: false };
   const assets = { immutable: true, maxAge: '1y', fallthrough: false, setHeaders: letStretch };
-  app.use('/assets', express.static(join(folder, 'assets'), assets));
-  app.use(express.static(folder, { index: false }));
-  app.get('/{*path}', (_request, response) => {
-    response.sendFile(join(folder, 'index.html'));
+  app.use('/assets', expressStaticGzip(join(folder, 'assets'), { ...smaller, serveStatic: assets }));
+  const pages = expressStaticGzip(folder, smaller);
+  app.use(pages);
+  // Every other address is a page of the application.
+  app.get('/{*path}', (request, response, next) => {
+    request.url = '/index.html';
+    pages(request, response, next);
   });
 }

@@ -46,7 +46,7 @@ describe('what stands close together', () => {
     const small = (text: string, key: 'C major' | 'A major' = 'C major') =>
       draw(text, staff(key))
         .signs()
-        .filter(({ look }) => look.includes('Bravura') && look.includes('font-size="24.4"'));
+        .filter(({ look }) => look.includes('Jam Ledger Music') && look.includes('font-size="24.4"'));
     // 7 on G is D; a whole step up is E, one line or space higher, and the release is D again, said anew after its line.
     const chain = small('/4 7Gb1r');
     expect(chain.map(({ text }) => text)).toEqual([HEAD, NATURAL, HEAD]);

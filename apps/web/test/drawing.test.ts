@@ -15,7 +15,7 @@ const FLAT = '\uE260';
 const NATURAL = '\uE261';
 const REST = { whole: '\uE4E3', half: '\uE4E4', quarter: '\uE4E5', eighth: '\uE4E6', sixteenth: '\uE4E7' };
 
-const inFont = (sheet: Sheet) => sheet.signs().filter(({ look }) => look.includes('Bravura'));
+const inFont = (sheet: Sheet) => sheet.signs().filter(({ look }) => look.includes('Jam Ledger Music'));
 const one = (sheet: Sheet, text: string): Sign => {
   const found = sheet.signs().filter((sign) => sign.text === text);
   if (found.length !== 1 || !found[0]) throw new Error(`${text} is drawn ${found.length} times`);

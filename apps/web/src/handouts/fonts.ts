@@ -1,8 +1,8 @@
-import musicUrl from '@fontsource/bravura/files/bravura-latin-400-normal.woff?url';
 import italicUrl from '@fontsource/dejavu-sans/files/dejavu-sans-latin-400-italic.woff?url';
 import plainUrl from '@fontsource/dejavu-sans/files/dejavu-sans-latin-400-normal.woff?url';
 import boldUrl from '@fontsource/dejavu-sans/files/dejavu-sans-latin-700-normal.woff?url';
 import { parse, type Font } from 'opentype.js';
+import { musicUrl } from '../tab/index.ts';
 import { woffToTtf } from './woff.ts';
 
 /** Fonts of a document: three of words, to be embedded, and that of music, whose signs are drawn as outlines. */

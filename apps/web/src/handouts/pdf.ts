@@ -1,5 +1,6 @@
 import { jsPDF } from 'jspdf';
 import { svg2pdf } from 'svg2pdf.js';
+import { MUSIC_FONT } from '../tab/index.ts';
 import { breath, loadDocumentFonts, type DocumentFonts } from './fonts.ts';
 import { MUSIC_SCALE, type HandoutBlock, type WordsLook } from './handout.ts';
 import type { PagePlan } from './pagePlan.ts';
@@ -141,7 +142,7 @@ function plainly(svg: SVGSVGElement, fonts: DocumentFonts): void {
   }
   for (const text of svg.querySelectorAll('text')) {
     const style = getComputedStyle(text);
-    if (style.fontFamily.includes('Bravura')) text.replaceWith(outlines(text, fonts));
+    if (style.fontFamily.includes(MUSIC_FONT)) text.replaceWith(outlines(text, fonts));
     else {
       text.setAttribute('font-family', FAMILY);
       // Bold and slanted at once is not among the fonts.

@@ -1,5 +1,9 @@
-import bravura from '@fontsource/bravura/files/bravura-latin-400-normal.woff2?url';
 import { Font, VexFlow } from 'vexflow/core';
+import music from './jam-music.woff2?url';
+import { MUSIC_FONT } from './pen.ts';
+
+/** The font as documents take it. */
+export { default as musicUrl } from './jam-music.woff?url';
 
 let loading: Promise<void> | undefined;
 
@@ -10,7 +14,7 @@ export function loadMusicFont(): Promise<void> {
 }
 
 async function load(): Promise<void> {
-  await Font.load('Bravura', bravura);
+  await Font.load(MUSIC_FONT, music);
   await document.fonts.load('600 12px "Source Sans 3 Variable"');
-  VexFlow.setFonts('Bravura');
+  VexFlow.setFonts(MUSIC_FONT);
 }

@@ -15,6 +15,9 @@ export interface TextLook {
   readonly anchor?: 'middle' | 'end';
 }
 
+/** The font of the signs of music, as pages name it. */
+export const MUSIC_FONT = 'Jam Ledger Music';
+
 /** Size of the music font at which a stave of our line gap would stand. Pixels. */
 const GLYPH_PIXELS = 37;
 
@@ -59,7 +62,7 @@ export class Pen {
 
   /** A sign of the music font, its left end at a place; smaller where it is no note of its own. */
   glyph(sign: string, place: Point, share = 1): void {
-    this.#write(sign, place, `font-family="Bravura" font-size="${n(GLYPH_PIXELS * share)}" fill="var(--ink)"`);
+    this.#write(sign, place, `font-family="${MUSIC_FONT}" font-size="${n(GLYPH_PIXELS * share)}" fill="var(--ink)"`);
   }
 
   dashes(from: Point, to: Point): void {

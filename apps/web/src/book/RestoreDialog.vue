@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SIGN_IN_LIMITS, type Backup } from '@jam-ledger/contract';
-import { restoringSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
@@ -14,7 +13,7 @@ const props = defineProps<{
 }>();
 /** Whether it has begun. */
 const emit = defineEmits<{ done: [began: boolean] }>();
-const { fields, problems, trouble, busy, send } = useForm(restoringSchema, { file: props.backup.file, password: '' });
+const { fields, problems, trouble, busy, send } = useForm('restoringSchema', { file: props.backup.file, password: '' });
 
 async function submit(): Promise<void> {
   if (await send(({ file, password }) => props.restore(file, password))) emit('done', true);

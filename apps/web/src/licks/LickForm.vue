@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type LickBody } from '@jam-ledger/contract';
-import { lickSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
@@ -9,7 +8,7 @@ import { FieldRow, useForm, vFirstField } from '../ui/index.ts';
 const props = defineProps<{ write: (body: LickBody) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  lickSchema,
+  'lickSchema',
   { name: '', text: '', key: '' },
   undefined,
   'lick',

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { passwordChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import { useRouter } from 'vue-router';
 import { everythingOf } from './people.ts';
@@ -13,7 +12,7 @@ const session = useSession();
 const notices = useNotices();
 const router = useRouter();
 const EMPTY = { old: '', password: '' } as const;
-const { fields, problems, trouble, busy, send, fill } = useForm(passwordChangeSchema, EMPTY);
+const { fields, problems, trouble, busy, send, fill } = useForm('passwordChangeSchema', EMPTY);
 
 function leaveAll(): Promise<void> {
   return notices.tell(async () => {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { MAX_KEY, PEOPLE_LIMITS, SIGN_IN_LIMITS, STUDIO_LIMITS, type Beginning } from '@jam-ledger/contract';
-import { beginningSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -17,7 +16,7 @@ const session = useSession();
 const notices = useNotices();
 const beginning = ref<Beginning>();
 const refused = ref('');
-const { fields, problems, trouble, busy, send } = useForm(beginningSchema, {
+const { fields, problems, trouble, busy, send } = useForm('beginningSchema', {
   // The start command tells an address with the key behind the #, which stays in this browser.
   key: keyIn(route.hash),
   studio: '',

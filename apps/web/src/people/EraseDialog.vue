@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { PEOPLE_LIMITS, type Erasure, type ErasureBody, type Person } from '@jam-ledger/contract';
-import { erasureSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
@@ -10,7 +9,10 @@ import { everythingOf } from './people.ts';
 
 const props = defineProps<{ person: Person; erasure: Erasure; erase: (body: ErasureBody) => Promise<void> }>();
 const emit = defineEmits<{ done: [] }>();
-const { fields, problems, trouble, busy, send } = useForm(erasureSchema, { version: props.erasure.version, name: '' });
+const { fields, problems, trouble, busy, send } = useForm('erasureSchema', {
+  version: props.erasure.version,
+  name: '',
+});
 
 /** What the tables hold, as people call it, most telling first; the others are told together. */
 const WORDS: readonly (readonly [table: string, one: string, many: string])[] = [

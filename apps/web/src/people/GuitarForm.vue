@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { GUITAR_LIMITS, SONG_LIMITS, type Schools, type Student, type StudentChange } from '@jam-ledger/contract';
-import { studentChangeSchema } from '@jam-ledger/contract/schemas';
 import { reachOfHand } from '@jam-ledger/core/fretboard';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
@@ -14,7 +13,7 @@ const emit = defineEmits<{ done: [] }>();
 
 const { version, guitar, schools } = props.student;
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  studentChangeSchema,
+  'studentChangeSchema',
   {
     version,
     guitar: { ...guitar },

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { PEOPLE_LIMITS, SIGN_IN_LIMITS } from '@jam-ledger/contract';
-import { ownNamesSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { useNotices, useSession } from '../session/index.ts';
@@ -9,7 +8,7 @@ import PasswordField from './PasswordField.vue';
 
 const session = useSession();
 const notices = useNotices();
-const { fields, problems, trouble, busy, send } = useForm(ownNamesSchema, {
+const { fields, problems, trouble, busy, send } = useForm('ownNamesSchema', {
   name: session.me?.name ?? '',
   signInName: session.me?.signInName ?? '',
   password: '',

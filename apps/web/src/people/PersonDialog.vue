@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { PEOPLE_LIMITS, type Person } from '@jam-ledger/contract';
-import { personChangeSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
@@ -23,7 +22,7 @@ const emit = defineEmits<{ done: [] }>();
 
 const { person } = props;
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  personChangeSchema,
+  'personChangeSchema',
   {
     ...{ version: person.version, name: person.name, archived: person.archived },
     ...{ wards: person.wards.map(({ id }) => id), teacherId: person.teacher?.id ?? null, email: person.email },

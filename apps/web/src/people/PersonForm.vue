@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { ENTERED_ROLES, PEOPLE_LIMITS, type EnteredRole, type PersonBody } from '@jam-ledger/contract';
-import { personSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -16,7 +15,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 
 const first: PersonBody = { role: 'student', name: '', wards: [] };
-const { fields, problems, trouble, busy, send, giveUp } = useForm(personSchema, first, undefined, 'person');
+const { fields, problems, trouble, busy, send, giveUp } = useForm('personSchema', first, undefined, 'person');
 const roles = computed(() => ENTERED_ROLES.filter((role) => props.owner || role !== 'teacher'));
 
 function choose(role: EnteredRole): void {

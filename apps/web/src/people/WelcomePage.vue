@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SIGN_IN_LIMITS, type Welcome } from '@jam-ledger/contract';
-import { acceptanceSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import { onMounted, ref } from 'vue';
@@ -16,7 +15,7 @@ const notices = useNotices();
 const welcome = ref<Welcome>();
 const refused = ref('');
 const token = String(route.params['token']);
-const { fields, problems, trouble, busy, send, fill } = useForm(acceptanceSchema, { signInName: '', password: '' });
+const { fields, problems, trouble, busy, send, fill } = useForm('acceptanceSchema', { signInName: '', password: '' });
 
 onMounted(async () => {
   try {

@@ -8,7 +8,6 @@ import {
   type RequestBody,
   type Student,
 } from '@jam-ledger/contract';
-import { requestSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -48,7 +47,7 @@ const first: RequestBody = {
   followsId: props.more?.id ?? null,
 };
 const { fields, problems, trouble, busy, send, fill, giveUp, isBegun } = useForm(
-  requestSchema,
+  'requestSchema',
   first,
   () => ({ today: props.today }),
   `request ${props.more?.id ?? ''}`,

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { SeriesBody, Student } from '@jam-ledger/contract';
-import { seriesSchema } from '@jam-ledger/contract/schemas';
 import { checkRule, lessonDates, MAX_LESSONS, type Holiday } from '@jam-ledger/core/series';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
@@ -21,7 +20,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  seriesSchema,
+  'seriesSchema',
   props.first,
   undefined,
   props.isKept ? undefined : 'series',

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SONG_LIMITS, type SongBeginning, type Student } from '@jam-ledger/contract';
-import { songBeginningSchema } from '@jam-ledger/contract/schemas';
 import Button from 'primevue/button';
 import InputText from 'primevue/inputtext';
 import Select from 'primevue/select';
@@ -10,7 +9,7 @@ const props = defineProps<{ students: readonly Student[]; begin: (body: SongBegi
 const emit = defineEmits<{ done: [] }>();
 const only = props.students.length === 1 ? props.students[0] : undefined;
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  songBeginningSchema,
+  'songBeginningSchema',
   {
     studentId: only?.id ?? '',
     title: '',

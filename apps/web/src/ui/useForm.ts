@@ -1,9 +1,20 @@
-import { check, type CheckContext, type SchemaOf } from '@jam-ledger/contract/schemas';
-import { ref } from 'vue';
+import type * as schemas from '@jam-ledger/contract/schemas';
+import type { CheckContext, SchemaOf } from '@jam-ledger/contract/schemas';
+import { ref, watch } from 'vue';
 import { Refused } from '../api/index.ts';
 import { useDraft } from './useDraft.ts';
 
 type Writable<Body> = { -readonly [Key in keyof Body]: Body[Key] };
+
+type Schemas = typeof schemas;
+type BodyOf<Schema> = Schema extends SchemaOf<infer Body> ? Body : never;
+/** Schemas of bodies, by name. */
+type SchemaName = {
+  [Name in keyof Schemas]: Schemas[Name] extends SchemaOf<infer Body> ? (Body extends object ? Name : never) : never;
+}[keyof Schemas];
+
+/** The schemas come when something is typed first; a page is there without them. */
+const loadSchemas = () => import('@jam-ledger/contract/schemas');
 
 /**
  * Checks a form by the same schema as the server, then sends it. What either refuses stands at its field,
@@ -11,9 +22,9 @@ type Writable<Body> = { -readonly [Key in keyof Body]: Body[Key] };
  *
  * @param draft what the form is called there, with the version of what it changes; left out where a password is typed
  */
-export function useForm<Body extends object>(
-  schema: SchemaOf<Body>,
-  first: Body,
+export function useForm<Name extends SchemaName, Body extends object = BodyOf<Schemas[Name]>>(
+  schema: Name,
+  first: NoInfer<Body>,
   context: () => CheckContext = () => ({}),
   draft?: string,
 ) {
@@ -21,14 +32,20 @@ export function useForm<Body extends object>(
   const problems = ref<Readonly<Record<string, string>>>({});
   const trouble = ref('');
   const busy = ref(false);
+  watch(
+    () => JSON.stringify(fields),
+    () => void loadSchemas().catch(() => undefined),
+    { once: true },
+  );
 
   async function send(work: (body: Body) => Promise<void>): Promise<boolean> {
-    const checked = check(schema, Object.assign({}, fields), context());
-    trouble.value = '';
-    problems.value = checked.ok ? {} : byField(checked.problems);
-    if (!checked.ok) return false;
     busy.value = true;
     try {
+      const { check, [schema]: known } = await loadSchemas();
+      const checked = check(known as unknown as SchemaOf<Body>, Object.assign({}, fields), context());
+      trouble.value = '';
+      problems.value = checked.ok ? {} : byField(checked.problems);
+      if (!checked.ok) return false;
       await work(checked.value);
       giveUp();
       return true;

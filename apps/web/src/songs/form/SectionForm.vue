@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { SECTION_ROLES, SONG_LIMITS, type SectionBody, type SectionPass, type TempoMark } from '@jam-ledger/contract';
-import { sectionSchema } from '@jam-ledger/contract/schemas';
 import { readMeter, TEMPO_RANGE } from '@jam-ledger/core/notation';
 import { readKey } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
@@ -27,7 +26,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 
 const begun = sectionBody(props.first);
-const { fields, problems, trouble, busy, send, giveUp } = useForm(sectionSchema, begun, undefined, props.draft);
+const { fields, problems, trouble, busy, send, giveUp } = useForm('sectionSchema', begun, undefined, props.draft);
 /** What is said of it besides, as it is typed: tempo, meter and key from here on are empty where they go on. */
 const beside = useDraft(
   {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { PieceBody, StudentOfSong } from '@jam-ledger/contract';
-import { pieceSchema } from '@jam-ledger/contract/schemas';
 import { PRACTICE_TEMPO_RANGE, startTempo, tempoLadder, type TempoAdvice } from '@jam-ledger/core/pieces';
 import Button from 'primevue/button';
 import InputNumber from 'primevue/inputnumber';
@@ -22,7 +21,7 @@ const props = defineProps<{
 
 const { min, max } = PRACTICE_TEMPO_RANGE;
 const clamped = (bpm: number) => Math.min(max, Math.max(min, Math.round(bpm)));
-const { fields, problems, trouble, busy, send } = useForm(pieceSchema, {
+const { fields, problems, trouble, busy, send } = useForm('pieceSchema', {
   phraseId: props.phraseId,
   startBpm: min,
   targetBpm: clamped(props.tempo),

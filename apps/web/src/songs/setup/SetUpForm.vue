@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { FEELS, LAYERS, PITCH_WAYS, RHYTHMS, SONG_LIMITS, type SetUp, type SetUpChange } from '@jam-ledger/contract';
-import { setUpSchema } from '@jam-ledger/contract/schemas';
 import { TEMPO_RANGE } from '@jam-ledger/core/notation';
 import { isTuningName, readTuning, TUNING_NAMES } from '@jam-ledger/core/pitch';
 import Button from 'primevue/button';
@@ -28,7 +27,7 @@ const emit = defineEmits<{ done: [] }>();
 const BY_STRINGS = 'by its strings …';
 
 const { fields, problems, trouble, busy, send, giveUp } = useForm(
-  setUpSchema,
+  'setUpSchema',
   { ...props.setUp, version: props.version },
   undefined,
   props.draft,

@@ -28,7 +28,7 @@ export default {
       roots: ['<rootDir>/apps/web/test'],
       extensionsToTreatAsEsm: ['.ts', '.vue'],
       moduleFileExtensions: [...shared.moduleFileExtensions, 'vue'],
-      moduleNameMapper: { '\\.(?:(?:woff2|css)(?:\\?\\w+)?|woff\\?url)$': '<rootDir>/tools/assetStub.mjs' },
+      moduleNameMapper: { '\\.(woff2|css)(\\?\\w+)?$|jam-music\\.woff$': '<rootDir>/tools/assetStub.mjs' },
       transform: { ...shared.transform, '^.+\\.vue$': '<rootDir>/tools/vueTransform.mjs' },
     },
     { ...shared, displayName: 'e2e', roots: ['<rootDir>/e2e'], testEnvironment: 'node' },

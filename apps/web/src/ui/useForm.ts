@@ -1,6 +1,6 @@
 import type * as schemas from '@jam-ledger/contract/schemas';
 import type { CheckContext, SchemaOf } from '@jam-ledger/contract/schemas';
-import { ref, watch } from 'vue';
+import { ref } from 'vue';
 import { Refused } from '../api/index.ts';
 import { useDraft } from './useDraft.ts';
 
@@ -13,7 +13,7 @@ type SchemaName = {
   [Name in keyof Schemas]: Schemas[Name] extends SchemaOf<infer Body> ? (Body extends object ? Name : never) : never;
 }[keyof Schemas];
 
-/** The schemas come when something is typed first; a page is there without them. */
+/** The schemas come with the first form that is sent; a page is there without them. */
 const loadSchemas = () => import('@jam-ledger/contract/schemas');
 
 /**
@@ -32,11 +32,6 @@ export function useForm<Name extends SchemaName, Body extends object = BodyOf<Sc
   const problems = ref<Readonly<Record<string, string>>>({});
   const trouble = ref('');
   const busy = ref(false);
-  watch(
-    () => JSON.stringify(fields),
-    () => void loadSchemas().catch(() => undefined),
-    { once: true },
-  );
 
   async function send(work: (body: Body) => Promise<void>): Promise<boolean> {
     busy.value = true;

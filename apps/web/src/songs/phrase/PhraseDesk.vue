@@ -9,7 +9,7 @@ import { sayPhrase } from '@jam-ledger/core/spoken';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import Button from 'primevue/button';
 import Select from 'primevue/select';
-import { computed, onMounted, ref, toRef, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref, toRef, useTemplateRef } from 'vue';
 import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, TabPage } from '../../tab/index.ts';
@@ -23,13 +23,15 @@ import PhraseMargin from './PhraseMargin.vue';
 import TabNote from './TabNote.vue';
 import PhraseTitle from './PhraseTitle.vue';
 import SaveConflict from './SaveConflict.vue';
-import SayIt from './SayIt.vue';
 import ShorthandEditor from './ShorthandEditor.vue';
 import { PAUSE_MS, usePhraseMusic } from './usePhraseMusic.ts';
 import { usePhraseText } from './usePhraseText.ts';
 import { usePhraseView } from './usePhraseView.ts';
 import { usePhraseWays } from './usePhraseWays.ts';
 import WaysOn from './WaysOn.vue';
+
+/** Reading what is said comes when somebody says it. */
+const SayIt = defineAsyncComponent(() => import('./SayIt.vue'));
 
 const props = defineProps<{
   phrase: Phrase;

@@ -1,5 +1,5 @@
 import { JUST_TALK } from './doubts.ts';
-import { grown, movedDraft } from './drafts.ts';
+import { grown } from './drafts.ts';
 import { OPEN, type SpokenState } from './state.ts';
 
 /** Numbers among words that nobody knows are talk where nothing says string, fret or hand: “two or three hours”. */
@@ -31,8 +31,9 @@ function ofAll(state: SpokenState): void {
   const notes = stack.reduce((sum, draft) => sum + draft.notes.length, 0);
   if (stack.length > 1 && strings.size === notes && !stack.some(({ link, isAfterThen }) => link ?? isAfterThen))
     state.merge(stack);
-  const group = state.drafts.slice(state.sentence);
-  for (let time = 1; time < repeatAhead; time += 1) state.drafts.push(...group.map((draft) => movedDraft(draft)));
+  const last = state.last?.span;
+  if (repeatAhead > 1 && last && state.drafts.length > state.sentence)
+    state.repeat(repeatAhead - 1, { strings: 0, frets: 0 }, { span: last });
 }
 
 /** One stroke goes through single notes, down towards the thinner strings and up towards the thicker. */

@@ -145,7 +145,8 @@ describe('the recording of a song', () => {
     await mara.keyboard.insertText(':A7 /8 5G 7Gb1r 5G 7D /4 8D~ - | /8 5B 8Bb1 5e 8Bb.5r /4 5B~ - |');
     await agree().getByRole('button', { name: 'Ask the recording' }).click();
     await agree().getByRole('button', { name: 'B♭3 is written, A3 was heard' }).click();
-    expect(await mara.evaluate(() => document.getSelection()?.toString())).toContain('8D');
+    // The editor selects with the next frame.
+    await mara.waitForFunction(() => document.getSelection()?.toString().includes('8D'));
   });
 
   test('is stamped for the phrase by a key, and that is undone', async () => {

@@ -1,8 +1,9 @@
-import { movedDraft } from './drafts.ts';
+import { takenFirst } from './doubts.ts';
+import { struckAgain } from './drafts.ts';
 import type { ActReader } from './acts.ts';
 import { SpokenState } from './state.ts';
 import { OFTEN } from './vocabulary.ts';
-import { stringsAt } from './places.ts';
+import { onStringsAt } from './places.ts';
 import { numberAt, skip, type Word } from './words.ts';
 
 /** An event is not written more often. Our choice. */
@@ -44,7 +45,7 @@ function sideOf(
     'which way',
     SpokenState.span(words, from, said.next + 2),
     `“${side === 'up' ? 'Up' : 'Down'} a string” can be thicker or thinner; ${taken} is taken.`,
-    [taken, ...usual.filter((one) => one !== taken)].map((one) => ({
+    takenFirst(taken, usual).map((one) => ({
       label: (one === 'thicker') === (side === 'up') ? 'up is thicker' : 'up is thinner',
       say: `${said.value} strings ${one}`,
     })),
@@ -108,7 +109,7 @@ export function readSame(state: SpokenState, words: readonly Word[], at: number,
     span: SpokenState.span(words, at, from),
     ...(group && { last: group.count }),
   });
-  const on = words[from]?.text === 'on' ? stringsAt(words, from + 1, state.strings) : undefined;
+  const on = onStringsAt(words, from, state.strings);
   if (!on) return from;
   // “the same on the high E”.
   for (const draft of made)
@@ -128,9 +129,9 @@ function groupAt(words: readonly Word[], at: number): { readonly count: number; 
 export const readSameNote: ActReader = (state, words, at, next) => {
   const { last } = state;
   if (last) {
-    const { link, ...more } = movedDraft(last);
-    state.drafts.push({ ...more, span: SpokenState.span(words, at, next), times: 1 });
-    if (state.pending.includes(last)) state.pending.push(...state.drafts.slice(-1));
+    const more = { ...struckAgain(last), span: SpokenState.span(words, at, next), times: 1 };
+    state.drafts.push(more);
+    if (state.pending.includes(last)) state.pending.push(more);
   }
   return skip(words, next, ['once', 'again', 'one', 'more', 'time']);
 };

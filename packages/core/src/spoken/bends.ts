@@ -1,4 +1,5 @@
 import type { ActReader } from './acts.ts';
+import { takenFirst } from './doubts.ts';
 import { fretAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import { SIZES, STEPS } from './vocabulary.ts';
@@ -60,7 +61,7 @@ export function saidSizeAt(state: SpokenState, words: readonly Word[], at: numbe
       'a step',
       SpokenState.span(words, at, size.next),
       `“A step” can be a whole or a half one; ${taken} is taken.`,
-      [taken, ...ways.filter((one) => one !== taken)].map((one) => ({ label: one, say: one })),
+      takenFirst(taken, ways).map((one) => ({ label: one, say: one })),
     );
   return { steps: taken === 'a half step' ? 0.5 : 1, next: size.next };
 }
@@ -122,10 +123,12 @@ export function askSize(state: SpokenState): void {
   const taken = habit === undefined ? (usual[state.pick([0, 2])] ?? WHOLE) : habit === HALF.label ? HALF : WHOLE;
   sizeBend(state, taken === HALF ? 0.5 : 1);
   if (habit !== undefined || !state.openSpan) return;
-  state.doubt('how far', state.openSpan, `How far it is bent was not said; ${taken.label} is taken.`, [
-    taken,
-    ...usual.filter((one) => one !== taken),
-  ]);
+  state.doubt(
+    'how far',
+    state.openSpan,
+    `How far it is bent was not said; ${taken.label} is taken.`,
+    takenFirst(taken, usual),
+  );
 }
 
 /** Writes a bend of so many steps to a note; undefined for a size that is still to be said. */
@@ -133,6 +136,13 @@ function bendNotes(state: SpokenState, steps: number | undefined, how: { readonl
   askSize(state);
   for (const note of state.notes) note.moves = [...(note.moves ?? []), { kind: 'bend', steps: steps ?? 0, ...how }];
   state.openBend = steps === undefined ? state.notes : [];
+}
+
+/** “…, both a half step”: the two notes of a stack, or the last two events. */
+export function bendBoth(state: SpokenState, steps: number): void {
+  const { last } = state;
+  const both = last && last.notes.length > 1 ? [last] : state.drafts.slice(-2);
+  for (const { notes } of both) for (const note of notes) note.moves = [{ kind: 'bend', steps }];
 }
 
 /** The size of the bend that waits for one. */
@@ -210,8 +220,7 @@ export const bend: ActReader = (state, words, at, next) => {
   }
   // “5 on the G, 5 on the B, both bent a half step”.
   if (words[at - 1]?.text === 'both' && size && state.last?.notes.length === 1) {
-    for (const draft of state.drafts.slice(-2))
-      for (const one of draft.notes) one.moves = [{ kind: 'bend', steps: size.steps }];
+    bendBoth(state, size.steps);
     return size.next;
   }
   if (isOfNext || !note) {

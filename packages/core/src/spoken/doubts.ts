@@ -30,6 +30,11 @@ export interface SpokenChoice {
   readonly say: string;
 }
 
+/** Several ways, the one that was taken first. */
+export function takenFirst<Way>(taken: Way, ways: readonly Way[]): readonly Way[] {
+  return [taken, ...ways.filter((one) => one !== taken)];
+}
+
 /**
  * What a teacher means by words that others mean otherwise: the label that was chosen before, by the kind of the doubt. Of those that
  * were not understood, the words that say nothing of notes, spaces between them.

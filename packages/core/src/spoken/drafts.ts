@@ -69,6 +69,12 @@ export function movedDraft(draft: Draft, strings = 0, frets = 0): Draft {
   };
 }
 
+/** An event struck once more: a copy that nothing leads to. */
+export function struckAgain(draft: Draft): Draft {
+  const { link, ...again } = movedDraft(draft);
+  return again;
+}
+
 export function isWhole({ notes }: Draft): boolean {
   return notes.every(({ string }) => string > 0);
 }

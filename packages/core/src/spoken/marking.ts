@@ -1,8 +1,8 @@
 import type { EventMark, Sureness } from '../notation/index.ts';
-import type { Draft, Shape } from './drafts.ts';
+import { struckAgain, type Draft, type Shape } from './drafts.ts';
 import type { ActReader } from './acts.ts';
 import { arm, bend, isFretAhead, sizeAt } from './bends.ts';
-import { fretAt, stringsAt } from './places.ts';
+import { fretAt, onStringsAt, stringsAt } from './places.ts';
 import { SpokenState } from './state.ts';
 import type { Act } from './vocabulary.ts';
 import { skip, type Word } from './words.ts';
@@ -171,8 +171,7 @@ const lastOne: ActReader = (state, _words, _at, next) => {
   const { last } = state;
   if (!last || last.times < 2) return next;
   last.times -= 1;
-  const { link, ...one } = { ...last, notes: last.notes.map((note) => ({ ...note })), times: 1, before: [] };
-  state.drafts.push({ ...one, marks: new Set(last.marks) });
+  state.drafts.push({ ...struckAgain(last), times: 1 });
   return next;
 };
 
@@ -342,7 +341,7 @@ export const MARK_READERS = {
   with: (state, words, _at, next) => {
     // “seven on the A with nine on the G”.
     const said = fretAt(words, next);
-    const isStrung = said && words[said.next]?.text === 'on' && stringsAt(words, said.next + 1, state.strings);
+    const isStrung = said && onStringsAt(words, said.next, state.strings);
     if (!isStrung || !state.last || state.isTrilling) return next;
     state.carry();
     state.joinsNext = true;

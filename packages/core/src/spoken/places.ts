@@ -26,6 +26,11 @@ export function stringsAt(words: readonly Word[], at: number, count: number): Sa
   );
 }
 
+/** The strings that “on” names at a word; undefined where it does not stand there. */
+export function onStringsAt(words: readonly Word[], at: number, count: number): SaidStrings | undefined {
+  return words[at]?.text === 'on' ? stringsAt(words, at + 1, count) : undefined;
+}
+
 /** “the top two strings”, “all six strings”. */
 function setAt(words: readonly Word[], at: number, count: number): SaidStrings | undefined {
   const side = words[at]?.text ?? '';

@@ -5,12 +5,12 @@ import { readGroup, readOften, readSame, readSameNote } from './again.ts';
 import { readCorrection } from './correcting.ts';
 import { endSentence } from './endings.ts';
 import { draftOf, writeDrafts, type Draft } from './drafts.ts';
-import { askSize, isFretAhead, isPronoun, saidSizeAt, sizeAt, sizeBend, targetAt } from './bends.ts';
+import { askSize, bendBoth, isFretAhead, isPronoun, saidSizeAt, sizeAt, sizeBend, targetAt } from './bends.ts';
 import { HAND_READERS } from './hands.ts';
 import { readChord } from './naming.ts';
 import { lastStringOf, likeliest, weigher } from './likely.ts';
 import { MARK_READERS } from './marking.ts';
-import { fingerAt, fretAt, stringsAt } from './places.ts';
+import { fingerAt, fretAt, onStringsAt, stringsAt } from './places.ts';
 import type { Habits, SpokenDoubt } from './doubts.ts';
 import { SpokenState, type SpokenSetup } from './state.ts';
 import { readStrings } from './stringing.ts';
@@ -308,14 +308,10 @@ function readSize(state: SpokenState, words: readonly Word[], at: number): numbe
   }
   if (!size) return undefined;
   // “…, both a half step”.
-  if (words[at - 1]?.text === 'both' && (state.last?.notes.length ?? 0) > 1) {
-    for (const note of state.last?.notes ?? []) note.moves = [{ kind: 'bend', steps: size.steps }];
+  const isStack = (state.last?.notes.length ?? 0) > 1;
+  if (words[at - 1]?.text === 'both' && (isStack || state.openBend.length === 0)) {
+    bendBoth(state, size.steps);
     state.openBend = [];
-    return size.next;
-  }
-  if (words[at - 1]?.text === 'both' && state.openBend.length === 0) {
-    for (const draft of state.drafts.slice(-2))
-      for (const note of draft.notes) note.moves = [{ kind: 'bend', steps: size.steps }];
     return size.next;
   }
   const after = actAt(words, size.next);
@@ -386,8 +382,7 @@ function readFret(state: SpokenState, words: readonly Word[], at: number): numbe
     const span = SpokenState.span(words, at, said.next);
     state.doubt('fret', span, `No neck has a fret ${said.fret}; nothing is written for it.`);
     // Its string goes with it.
-    const on = words[said.next]?.text === 'on' ? stringsAt(words, said.next + 1, state.strings) : undefined;
-    return on?.next ?? said.next;
+    return onStringsAt(words, said.next, state.strings)?.next ?? said.next;
   }
   // “not the 5, the 7”.
   const from = words[at - 1]?.text === 'the' ? at - 2 : at - 1;
@@ -442,7 +437,7 @@ function isRunAhead(state: SpokenState, words: readonly Word[], at: number): boo
   let more = fretAt(words, skip(words, next, ['and']));
   if (!more) return false;
   for (; more; more = fretAt(words, skip(words, next, ['and']))) next = more.next;
-  const strings = words[next]?.text === 'on' ? stringsAt(words, next + 1, state.strings) : undefined;
+  const strings = onStringsAt(words, next, state.strings);
   return strings !== undefined && !fretAt(words, strings.next);
 }
 

@@ -1,6 +1,6 @@
 import type { EventMark, Finger, Link, Span } from '../notation/index.ts';
-import type { DoubtKind, Habits, SpokenChoice, SpokenDoubt } from './doubts.ts';
-import { draftOf, grown, isWhole, movedDraft, type Draft, type DraftNote, type Shape } from './drafts.ts';
+import { takenFirst, type DoubtKind, type Habits, type SpokenChoice, type SpokenDoubt } from './doubts.ts';
+import { draftOf, grown, isWhole, movedDraft, struckAgain, type Draft, type DraftNote, type Shape } from './drafts.ts';
 import { bentToUnison, inShape } from './shapes.ts';
 import type { Word } from './words.ts';
 
@@ -186,9 +186,9 @@ export class SpokenState {
 
   /** An event is struck once more. */
   strike(draft: Draft, stroke: 'down' | 'up'): void {
-    const { link, ...more } = { ...draft, notes: draft.notes.map((note) => ({ ...note })), before: [] };
-    this.drafts.push({ ...more, marks: new Set([stroke]) });
-    if (this.pending.includes(draft)) this.pending.push(this.drafts.at(-1) ?? draft);
+    const more = { ...struckAgain(draft), marks: new Set([stroke]) };
+    this.drafts.push(more);
+    if (this.pending.includes(draft)) this.pending.push(more);
   }
 
   /** What was said ahead of a note is put to it. */
@@ -310,8 +310,7 @@ export class SpokenState {
           : known === string
             ? 'Which string was not said; the one before is taken.'
             : 'Which string was not said.';
-      const choices = [string, ...ways.filter((one) => one !== string)];
-      this.doubt('string', draft.span, says, choices.map(onString));
+      this.doubt('string', draft.span, says, takenFirst(string, ways).map(onString));
     }
   }
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect } from '@jest/globals';
 import type { Page } from 'playwright-core';
-import { openStage, type Stage } from './stage.ts';
+import { ONE_ACT, openStage, type Stage } from './stage.ts';
 import { stepsOf } from './steps.ts';
 
 let stage: Stage;
@@ -50,7 +50,7 @@ describe('people come and go', () => {
 
   step('the link opens the book once: a name, a long password, then her child’s pages only to read', async () => {
     guest = await (await stage.browser.newContext({ baseURL: stage.url, locale: 'en-GB' })).newPage();
-    guest.setDefaultTimeout(15_000);
+    guest.setDefaultTimeout(ONE_ACT);
     await guest.goto(link);
     await guest.getByText(/invites you, to read along/).waitFor();
     await guest.getByLabel('Name').fill('una');

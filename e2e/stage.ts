@@ -25,6 +25,9 @@ const FLAGS = [
   '--autoplay-policy=no-user-gesture-required',
 ];
 
+/** How long one act may take before a test gives it up, in milliseconds: long, because other suites share the machine. */
+export const ONE_ACT = 45_000;
+
 /** The screen that pictures are taken at. */
 export const SCREEN = { width: 1280, height: 800 } as const;
 
@@ -62,7 +65,7 @@ export async function openStage(flags: readonly string[] = [], pages?: string): 
         serviceWorkers: 'block',
         ...options,
       });
-      context.setDefaultTimeout(15_000);
+      context.setDefaultTimeout(ONE_ACT);
       const page = await context.newPage();
       await page.goto('/');
       await signIn(page, signInName);

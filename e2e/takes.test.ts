@@ -244,7 +244,10 @@ describe('a take on a bad day', () => {
     await other.getByRole('button', { name: 'Record a take' }).click();
     await other.getByText('Recording: the microphone is open.').waitFor();
     await other.waitForTimeout(2500);
-    for (const one of [page, other]) await one.getByRole('button', { name: 'Stop and listen' }).click();
+    for (const one of [page, other]) {
+      await one.bringToFront();
+      await one.getByRole('button', { name: 'Stop and listen' }).click();
+    }
     for (const one of [page, other])
       await one.getByRole('button', { name: 'Record a take' }).waitFor({ timeout: 60_000 });
     await other.close();

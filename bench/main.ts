@@ -13,6 +13,7 @@ import { ledgerFigures } from './ledger.ts';
 import { planFigures } from './plan.ts';
 import { pressFigures } from './presses.ts';
 import { readingFigures } from './reading.ts';
+import { requestFigures } from './requests.ts';
 import { slipFigures } from './slips.ts';
 import { spokenFigures } from './spoken.ts';
 import { soundFigures } from './sound.ts';
@@ -37,6 +38,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Hands', handFigures],
   ['Server', ledgerFigures],
   ['Licks', lickFigures],
+  ['Requests', requestFigures],
   ['Week', weekFigures],
 ];
 const only = process.argv[2]?.toLowerCase();

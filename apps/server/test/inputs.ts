@@ -245,6 +245,7 @@ export const INPUTS: {
     return { body: { phraseId: body.id, startBpm: 60, targetBpm: 90 } };
   },
   piece: ({ ids }) => Promise.resolve({ id: ids.piece }),
+  earlierEntries: ({ ids }) => Promise.resolve({ id: ids.piece, query: { before: ids.entry } }),
   changePiece: async ({ ids, versionOf }) => ({
     id: ids.piece,
     body: {

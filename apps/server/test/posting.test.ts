@@ -15,7 +15,7 @@ describe('results that waited on a device', () => {
     // The clock of this device is a year late; the entry waited two days. The studio has the fourteenth of March.
     const late = { playedAt: '2025-01-01T09:00:00Z', sentAt: '2025-01-03T09:00:00Z' };
     const { body } = await ines.post(`/api/pieces/${piece.id}/entries`).send(take(late)).expect(201);
-    expect(body.entries[0]).toMatchObject({ day: '2026-03-12', postedAt: '2026-03-12T10:00:00.000Z' });
+    expect(body.entry).toMatchObject({ day: '2026-03-12', postedAt: '2026-03-12T10:00:00.000Z' });
   });
 
   test('those that lie in the future, or very long ago, are refused in a sentence', async () => {

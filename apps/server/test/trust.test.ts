@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Desk, Mail, Person, Piece } from '@jam-ledger/contract';
+import type { Desk, Mail, Person, Piece, Posted } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { addPerson } from '../src/store/index.ts';
 import { hashPassword } from '../src/studio/index.ts';
@@ -34,9 +34,10 @@ describe('refused means not stored', () => {
     const { ines, piece } = story;
     const entry = take();
     const posted = await ines.post(`/api/pieces/${piece.id.toUpperCase()}/entries`).send(entry).expect(201);
-    expect(posted.body.entries).toHaveLength(1);
+    expect(posted.body.entry.id).toBe(entry.id);
     const again = await ines.post(`/api/pieces/${piece.id}/entries`).send({ ...entry, id: entry.id.toUpperCase() });
-    expect([again.status, again.body.entries.length]).toEqual([201, 1]);
+    expect([again.status, again.body.entry]).toEqual([201, posted.body.entry]);
+    expect((await ines.get(`/api/pieces/${piece.id}`).expect(200)).body.entries).toHaveLength(1);
   });
 
   test('whatever is refused late leaves every table as it was', async () => {
@@ -355,13 +356,13 @@ describe('a loop', () => {
       .expect(201);
     const before: Piece = (await ines.get(`/api/pieces/${piece.id}`).expect(200)).body;
     const loop = { from: 0, to: before.parts[0]?.length ? before.parts[0].length / 4 : 1 };
-    const after: Piece = (
+    const after: Posted = (
       await ines
         .post(`/api/pieces/${piece.id}/entries`)
         .send(take({ bpm: 130, loop }))
         .expect(201)
     ).body;
-    expect(after.entries.at(-1)).toMatchObject({ bpm: 130, loop, counts: false });
+    expect(after.entry).toMatchObject({ bpm: 130, loop, counts: false });
     for (const field of ['standing', 'next', 'mastery', 'expected'] as const)
       expect([field, after[field]]).toEqual([field, before[field]]);
     const line = (await ines.get('/api/ledger').expect(200)).body.pieces.find(({ id }: Piece) => id === piece.id);
@@ -402,8 +403,8 @@ describe('a loop', () => {
       .send({ startBpm: 60, targetBpm: 120, version: line.version, given: true, struck: false })
       .expect(200);
     const looped = { ...take({ bpm: 100 }), loop: { from: 0, to: length / 2 } };
-    const posted: Piece = (await ines.post(`/api/pieces/${piece.id}/entries`).send(looped).expect(201)).body;
-    expect(posted.entries.at(-1)).toMatchObject({ counts: false, loop: looped.loop });
+    const posted: Posted = (await ines.post(`/api/pieces/${piece.id}/entries`).send(looped).expect(201)).body;
+    expect(posted.entry).toMatchObject({ counts: false, loop: looped.loop });
     expect(posted.standing.pencilBpm).toBeNull();
     const fed: Piece = (await ines.get(`/api/pieces/${half.id}`).expect(200)).body;
     expect(fed.entries).toMatchObject([{ id: looped.id, bpm: 100, counts: true, loop: null }]);

@@ -22,7 +22,16 @@ describe('a piece that is practised', () => {
     ...more,
   });
   const PIECE = partOf<Piece>({
-    ...{ id: 'p', version: 1, startBpm: 60, targetBpm: 120, raising: 'small even steps', entries: [], pins: [] },
+    ...{
+      id: 'p',
+      version: 1,
+      startBpm: 60,
+      targetBpm: 120,
+      raising: 'small even steps',
+      entries: [],
+      before: [],
+      pins: [],
+    },
     ...{ hearing: 'full speed first', around: { canSplit: false, join: null }, due: null, expected: null },
     student: { id: 'ines', name: 'Ines' },
     rules: { cleanNeeded: 1, fallsAfter: 3, restMinutes: 5 },
@@ -44,7 +53,10 @@ describe('a piece that is practised', () => {
       postEntry: ({ body }) => {
         const { id, bpm, outcome } = body as EntryBody;
         const next = { ...stored.next, bpm: bpm + 6, percent: 50 };
-        return (stored = { ...stored, version: 2, next, entries: [...stored.entries, entry(id, { bpm, outcome })] });
+        const line = entry(id, { bpm, outcome });
+        stored = { ...stored, version: 2, next, entries: [...stored.entries, line] };
+        const { standing, around, mastery, due, expected } = stored;
+        return { ...{ id: 'p', version: 2, standing, next, around, mastery, due, expected }, entry: line };
       },
     });
     await useSession().load();

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import type { EntryBody, Piece, PinBody } from '@jam-ledger/contract';
+import type { EntryBody, Piece, PinBody, Posted } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { waitingLines, type WaitingEntry } from '../src/api/device.ts';
 import { EntryQueue } from '../src/api/entryQueue.ts';
@@ -21,7 +21,7 @@ class Studio {
     return Promise.resolve({ id: pieceId, entries: [], pins: this.pins } as unknown as Piece);
   };
 
-  readonly send = (pieceId: string, body: EntryBody): Promise<Piece> => {
+  readonly send = (pieceId: string, body: EntryBody): Promise<Posted> => {
     const fate = this.line.shift() ?? 'through';
     if (fate === 'before') return Promise.reject(new Unreachable());
     const refused = this.refuse?.(body);
@@ -30,7 +30,7 @@ class Studio {
     if (!this.entries.has(body.id)) this.entries.set(body.id, body);
     if (fate === 'after') return Promise.reject(new Unreachable());
     // Only the id of the answer is looked at here.
-    return Promise.resolve({ id: pieceId, entries: [{ id: body.id }] } as unknown as Piece);
+    return Promise.resolve({ id: pieceId, entry: { id: body.id } } as unknown as Posted);
   };
 }
 

@@ -11,6 +11,8 @@ import {
 import {
   MEDIA,
   OUTCOMES,
+  type EarlierEntries,
+  type EarlierResult,
   type Entry,
   type Expected,
   type Ledger,
@@ -21,6 +23,7 @@ import {
   type Piece,
   type PiecePart,
   type Pin,
+  type Posted,
 } from './pieces.ts';
 import { FIDELITY_SCHOOLS, HEARING_SCHOOLS, NAMING_SCHOOLS } from './schools.ts';
 import { FEELS, PITCH_WAYS, RHYTHMS } from './songs.ts';
@@ -72,6 +75,21 @@ export const entryAnswer: SchemaOf<Entry> = shape<Entry>({
   struck: flag(),
 });
 
+/** Checks `EarlierResult` as it is answered. */
+export const earlierResultAnswer: SchemaOf<EarlierResult> = shape<EarlierResult>({
+  day: day(),
+  bpm: anyNumber(),
+  outcome: oneOf(OUTCOMES),
+  medium: oneOf(MEDIA),
+  percent: anyNumber(),
+});
+
+/** Checks `EarlierEntries` as it is answered. */
+export const earlierEntriesAnswer: SchemaOf<EarlierEntries> = shape<EarlierEntries>({
+  entries: list(entryAnswer),
+  hasEarlier: flag(),
+});
+
 /** Checks `Pin` as it is answered. */
 export const pinAnswer: SchemaOf<Pin> = shape<Pin>({
   version: anyNumber(),
@@ -104,6 +122,24 @@ export const expectedAnswer: SchemaOf<Expected> = either(
     tooLittle: anyText(),
   }),
 );
+
+const aroundAnswer: SchemaOf<Piece['around']> = shape<Piece['around']>({
+  canSplit: flag(),
+  join: orNull(anyText()),
+});
+
+/** Checks `Posted` as it is answered. */
+export const postedAnswer: SchemaOf<Posted> = shape<Posted>({
+  id: id(),
+  version: anyNumber(),
+  standing: standingAnswer,
+  next: nextStepAnswer,
+  around: aroundAnswer,
+  mastery: masteryAnswer,
+  due: orNull(dueAnswer),
+  expected: orNull(expectedAnswer),
+  entry: entryAnswer,
+});
 
 /** Checks `Piece` as it is answered. */
 export const pieceAnswer: SchemaOf<Piece> = shape<Piece>({
@@ -155,13 +191,12 @@ export const pieceAnswer: SchemaOf<Piece> = shape<Piece>({
   rules: ladderRulesAnswer,
   rungs: list(rungAnswer),
   entries: list(entryAnswer),
+  hasEarlier: flag(),
+  before: list(earlierResultAnswer),
   pins: list(pinAnswer),
   standing: standingAnswer,
   next: nextStepAnswer,
-  around: shape<Piece['around']>({
-    canSplit: flag(),
-    join: orNull(anyText()),
-  }),
+  around: aroundAnswer,
   mastery: masteryAnswer,
   due: orNull(dueAnswer),
   expected: orNull(expectedAnswer),

@@ -1,5 +1,17 @@
 import type { Hearing, HearingBody } from './lessons.ts';
-import type { EntryBody, Ledger, LedgerQuery, Piece, PieceBody, PieceChange, PinBody, Strike } from './pieces.ts';
+import type {
+  EarlierEntries,
+  EarlierQuery,
+  EntryBody,
+  Ledger,
+  LedgerQuery,
+  Piece,
+  PieceBody,
+  PieceChange,
+  PinBody,
+  Posted,
+  Strike,
+} from './pieces.ts';
 import { nothing, one, route, type } from './route.ts';
 import { ALL, PLAYERS, TEACHERS } from './who.ts';
 
@@ -32,6 +44,15 @@ export const piecesRoutes = {
     body: type<PieceChange>(),
     answer: one<Piece>(),
   }),
+  earlierEntries: route({
+    method: 'GET',
+    path: '/pieces/:id/entries',
+    who: ALL,
+    of: 'piece',
+    does: 'reads the lines posted to a piece before one of them, a page at a time',
+    query: type<EarlierQuery>(),
+    answer: one<EarlierEntries>(),
+  }),
   postEntry: route({
     method: 'POST',
     path: '/pieces/:id/entries',
@@ -39,7 +60,7 @@ export const piecesRoutes = {
     of: 'piece',
     does: 'posts a result: in pencil by the student, in ink by a teacher',
     body: type<EntryBody>(),
-    answer: one<Piece>(),
+    answer: one<Posted>(),
     creates: true,
   }),
   hear: route({

@@ -3,6 +3,7 @@ import Joi from 'joi';
 import {
   ENTRY_LIMITS,
   type EntryBody,
+  type EarlierQuery,
   type LedgerQuery,
   type Loop,
   type PieceBody,
@@ -84,6 +85,9 @@ export const strikeSchema = shape<Strike>({ version: version(), struck: flag() }
 
 /** Checks `PinBody`. */
 export const pinSchema = shape<PinBody>({ id: id(), phraseId: id(), at: ticks(), text: line(ENTRY_LIMITS.pin) });
+
+/** Checks `EarlierQuery`. */
+export const earlierQuerySchema = shape<EarlierQuery>({ before: id() });
 
 /** Checks `LedgerQuery`. */
 export const ledgerQuerySchema = shape<LedgerQuery>({ studentId: optional(id()), until: optional(day()) });

@@ -94,6 +94,12 @@ export interface Entry {
   readonly struck: boolean;
 }
 
+/** What counts of a line that is not shown. */
+export type EarlierResult = Pick<Entry, 'day' | 'bpm' | 'outcome' | 'medium' | 'percent'>;
+
+/** Most lines of a piece that are answered at once. */
+export const ENTRIES_SHOWN = 50;
+
 /** A note pinned to an event of a phrase: a watch-out where a teacher wrote it, else a note to the teacher. */
 export interface PinBody {
   readonly id: string;
@@ -144,7 +150,10 @@ export interface Piece {
   readonly clean: CleanSchool;
   readonly rules: LadderRules;
   readonly rungs: readonly Rung[];
+  /** The newest lines posted, at most `ENTRIES_SHOWN`, oldest first; whether there are earlier ones, and what of those counts. */
   readonly entries: readonly Entry[];
+  readonly hasEarlier: boolean;
+  readonly before: readonly EarlierResult[];
   readonly pins: readonly Pin[];
   readonly standing: Standing;
   readonly next: NextStep;
@@ -155,6 +164,25 @@ export interface Piece {
   readonly due: Due | null;
   /** When the target will be reached; null once it is. */
   readonly expected: Expected | null;
+}
+
+/** What posting a result changes of a piece: the line itself, and where the piece stands by it. No larger for a long history. */
+export interface Posted extends Pick<
+  Piece,
+  'id' | 'version' | 'standing' | 'next' | 'around' | 'mastery' | 'due' | 'expected'
+> {
+  readonly entry: Entry;
+}
+
+/** Lines posted before others, oldest first, and whether there are still earlier ones. */
+export interface EarlierEntries {
+  readonly entries: readonly Entry[];
+  readonly hasEarlier: boolean;
+}
+
+/** Before which line of a piece. */
+export interface EarlierQuery {
+  readonly before: string;
 }
 
 /** The days on which a target is reached with a chance of 10, 50 and 90 in 100; or why there is too little to say. */

@@ -33,9 +33,10 @@ import {
   phraseSchema,
   seenSchema,
 } from './phrases.schema.ts';
-import { ledgerAnswer, pieceAnswer } from './pieces.answers.ts';
+import { earlierEntriesAnswer, ledgerAnswer, pieceAnswer, postedAnswer } from './pieces.answers.ts';
 import {
   entrySchema,
+  earlierQuerySchema,
   ledgerQuerySchema,
   pieceChangeSchema,
   pieceSchema,
@@ -152,7 +153,8 @@ export const ROUTE_SCHEMAS: { readonly [Name in RouteName]: SchemasOf<(typeof RO
   assignPiece: { body: pieceSchema, answer: pieceAnswer },
   piece: { answer: pieceAnswer },
   changePiece: { body: pieceChangeSchema, answer: pieceAnswer },
-  postEntry: { body: entrySchema, answer: pieceAnswer },
+  earlierEntries: { query: earlierQuerySchema, answer: earlierEntriesAnswer },
+  postEntry: { body: entrySchema, answer: postedAnswer },
   entries: { query: entriesQuerySchema, answer: list(entryRowAnswer) },
   bringEntries: { body: entriesSchema, answer: entriesBroughtAnswer },
   strikeEntries: { body: entriesStruckSchema, answer: nothingAnswer },

@@ -79,6 +79,7 @@ const entry: Piece['entries'][number] = {
   ...{ id: ID, version: 1, bpm: 84, outcome: 'clean', medium: 'pencil', percent: 50, loop: { from: 0, to: 960 } },
   ...{ counts: false, remark: '', postedAt: AT, day: DAY, postedBy: pia, struck: false },
 };
+const earlier: Piece['before'][number] = { day: DAY, bpm: 80, outcome: 'clean', medium: 'ink', percent: 100 };
 const piece: Piece = {
   ...{ id: ID, version: 1, struck: false, kind: 'half', student: pia, song: { ...basics, id: OTHER } },
   section: { id: ID, label: '1A', role: 'solo' },
@@ -90,6 +91,7 @@ const piece: Piece = {
   rules: { cleanNeeded: 2, fallsAfter: 3, restMinutes: 5 },
   rungs: [{ bpm: 60, percent: 100 }],
   entries: [entry],
+  ...{ hasEarlier: true, before: [earlier] },
   pins: [
     { id: ID, version: 1, phraseId: ID, at: 960, text: 'mind this', by: { ...mara, teaches: true }, pinnedAt: AT },
   ],
@@ -304,6 +306,10 @@ export const ANSWERS = {
   revisions: { id: ID, at: AT, by: 'Mara', text: '/8 5G' },
   licks: { total: 1, licks: [lick] },
   piece,
+  earlierEntries: { entries: [entry], hasEarlier: true },
+  postEntry: {
+    ...{ id: ID, version: 1, standing, next, around: { canSplit: true, join: OTHER }, mastery, due, expected, entry },
+  },
   hear: hearing,
   ledger,
   seriesList: {

@@ -194,6 +194,7 @@ export const QUERIES: { readonly [Name in WithQuery]: Readonly<Record<string, st
   trail: { before: '120' },
   struck: { studentId: ID, songId: OTHER },
   entries: { studentId: ID },
+  earlierEntries: { before: ID },
   earliest: { parts: '2', blended: 'false' },
   seriesList: { studentId: ID, from: '100' },
   lessons: { days: '7' },

@@ -74,6 +74,7 @@ export const HANDLERS: { readonly [Name in Exclude<RouteName, OpenRoute>]: Handl
   referPhrase: (context, { id, body }) => studio.referPhrase(context, id, body),
   assignPiece: (context, { body }) => studio.assignPiece(context, body),
   piece: (context, { id }) => studio.showPiece(context, id),
+  earlierEntries: (context, { id, query }) => studio.showEarlier(context, id, query),
   changePiece: (context, { id, body }) => studio.changePiece(context, id, body),
   postEntry: (context, { id, body }) => studio.postEntry(context, id, body),
   entries: (context, { query }) => studio.listEntries(context, query),

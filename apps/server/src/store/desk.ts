@@ -204,6 +204,41 @@ export async function keepStandings(
 }
 
 /**
+ * Keeps where a piece stands by all its entries, within its turn; whether it was held before. What hangs on it is forgotten, where it is
+ * a seam or a half. SQL by hand: a result is posted with as few ways to the database as can be.
+ */
+export async function keepComputed(
+  store: Store,
+  studioId: string,
+  {
+    id,
+    kept,
+    call,
+    learningRate,
+    hangingOn,
+  }: Pick<StandingToKeep, 'id' | 'kept' | 'call'> & {
+    readonly learningRate: number | null;
+    readonly hangingOn: { readonly phraseId: string; readonly studentId: string } | null;
+  },
+): Promise<{ readonly wasHeld: boolean }> {
+  const rows = await store.rows<{ wasHeld: boolean }>(
+    `WITH forgotten AS (
+       UPDATE pieces o SET kept = NULL
+        WHERE o.studio_id = $1 AND o.phrase_id = $6 AND o.student_id = $7 AND o.id <> $2 AND o.kept IS NOT NULL RETURNING 1
+     )
+     UPDATE pieces p
+        SET kept = $3::jsonb || jsonb_build_object('seen', p.version + (
+              SELECT coalesce(sum(e.version), 0) FROM entries e WHERE e.studio_id = $1 AND (e.piece_id = $2 OR e.counts_for = $2))),
+            call = $4, learning_rate = $5
+       FROM pieces b
+      WHERE p.studio_id = $1 AND p.id = $2 AND b.studio_id = $1 AND b.id = $2
+     RETURNING b.kept -> 'mastery' ->> 'heldSince' IS NOT NULL AS "wasHeld"`,
+    [studioId, id, JSON.stringify(kept), call, learningRate, hangingOn?.phraseId ?? null, hangingOn?.studentId ?? null],
+  );
+  return { wasHeld: rows[0]?.wasHeld ?? false };
+}
+
+/**
  * Lets what was computed be computed anew: of a phrase, a song, a student, of the students of a teacher, or of all the studio.
  * SQL by hand: all pieces of a phrase, song, student or teacher at once.
  */

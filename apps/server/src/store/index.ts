@@ -21,19 +21,18 @@ export type {
   TranscriptionModel,
 } from './models.ts';
 export {
-  findEntries,
   findPhraseTexts,
   findPieces,
   findPins,
-  findResults,
   findShown,
   findSongPhrases,
-  findStudioLearningRate,
   keepPlanned,
   lockPlan,
   makeRoomInPlan,
 } from './pieces.ts';
-export type { EntryRow, PhraseTextRow, PieceRow, PinRow, ResultRow, SongPhraseRow } from './pieces.ts';
+export type { PhraseTextRow, PieceRow, PinRow, SongPhraseRow } from './pieces.ts';
+export { addEntry, findAround, findEntries, findResults, lockLadder } from './results.ts';
+export type { EntryRow, ResultRow } from './results.ts';
 export { addOnce, addRow, changeRows, countRows, findOwn, findRow, findRows, saveVersioned } from './rows.ts';
 export type { Saved } from './rows.ts';
 export { findDevice, forgetDevices, sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
@@ -90,6 +89,7 @@ export {
   findPhraseNames,
   findStudentNotes,
   forgetStandings,
+  keepComputed,
   keepStandings,
   NOTES_MS,
 } from './desk.ts';

@@ -57,35 +57,16 @@ export interface PieceRow {
   readonly restMinutes: number | null;
 }
 
-/** An entry with the name of who posted it. */
-export interface EntryRow {
-  readonly id: string;
-  readonly version: number;
-  readonly pieceId: string;
-  readonly bpm: number;
-  readonly outcome: string;
-  readonly medium: string;
-  readonly percent: number;
-  readonly loopFrom: number | null;
-  readonly loopTo: number | null;
-  /** The piece whose ladder it moves; null for none. */
-  readonly countsFor: string | null;
-  readonly remark: string;
-  readonly postedAt: Date;
-  readonly postedById: string;
-  readonly postedByName: string;
-  readonly struck: boolean;
-}
-
 /**
  * Which pieces: those a student was given; those not given that were planned for a lesson up to a day; the whole plan of a song.
- * Or the one with an id, whatever became of it.
+ * Or the one with an id, whatever became of it, alone or beside those that its student was given.
  */
 export type PiecesOf =
   | { readonly studentId: string }
   | { readonly plannedFor: string; readonly until: string }
   | { readonly songId: string }
-  | { readonly id: string };
+  | { readonly id: string }
+  | { readonly beside: string };
 
 /**
  * What stands of the pieces `p`, their phrases `f` and sections `c`: nothing that was struck out, or lies in what was. Whatever shows
@@ -101,6 +82,8 @@ const WHICH = {
   plannedFor: `p.student_id = $2 AND p.assigned_on IS NULL AND p.lesson_day <= $3 AND ${STANDS}`,
   songId: `p.song_id = $2 AND ${STANDS}`,
   id: 'p.id = $2',
+  beside: `p.student_id = (SELECT b.student_id FROM pieces b WHERE b.studio_id = $1 AND b.id = $2)
+        AND (p.id = $2 OR (p.assigned_on IS NOT NULL AND ${STANDS}))`,
 } as const;
 
 /**
@@ -115,7 +98,9 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
         ? [WHICH.plannedFor, of.plannedFor, of.until]
         : 'songId' in of
           ? [WHICH.songId, of.songId]
-          : [WHICH.id, of.id];
+          : 'id' in of
+            ? [WHICH.id, of.id]
+            : [WHICH.beside, of.beside];
   // Each table joined makes planning longer than the query itself; what is only looked up is no join.
   const order =
     'songId' in of || 'plannedFor' in of
@@ -179,6 +164,15 @@ export interface SongPhraseRow {
   readonly isChosen: boolean;
 }
 
+/** The phrases of the songs $2 of the studio $1. */
+export const SONG_PHRASES = `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars,
+            coalesce(f.alternate_of, f.id) AS "mainId", f.chosen AS "isChosen"
+       FROM sections c
+       JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
+       LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
+      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck
+      ORDER BY c.start_seconds, c.label, f.position, f.id`;
+
 /**
  * The phrases of some songs in their order with every way they are kept in, without their texts.
  * SQL by hand: the ledger reads the names and lengths of all phrases of a song.
@@ -188,16 +182,7 @@ export function findSongPhrases(
   studioId: string,
   songIds: readonly string[],
 ): Promise<readonly SongPhraseRow[]> {
-  return store.rows(
-    `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars,
-            coalesce(f.alternate_of, f.id) AS "mainId", f.chosen AS "isChosen"
-       FROM sections c
-       JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
-       LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
-      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck
-      ORDER BY c.start_seconds, c.label, f.position, f.id`,
-    [studioId, songIds],
-  );
+  return store.rows(SONG_PHRASES, [studioId, songIds]);
 }
 
 /** The text of a phrase as it is played. */
@@ -228,74 +213,17 @@ export function findPhraseTexts(
   );
 }
 
-/** What counts of an entry, its day in a zone. */
-export interface ResultRow {
-  readonly bpm: number;
-  readonly clean: boolean;
-  readonly inked: boolean;
-  readonly percent: number;
-  readonly day: string;
+/** How fast the pieces of a studio came along: how many, their mean and how much they differ. */
+export interface StudioRate {
+  readonly count: number;
+  readonly perDay: number;
+  readonly spread: number;
 }
 
-/**
- * The results that count for some pieces, or for all of a student, oldest first. There may be very many: each is packed into one number by the database,
- * since rows and dates of their own would take three times as long.
- * SQL by hand: the ledger reads all results of a student; packed, they are a tenth of the rows.
- */
-export async function findResults(
-  store: Store,
-  studioId: string,
-  {
-    zone,
-    ...of
-  }: { readonly zone: string } & ({ readonly pieceIds: readonly string[] } | { readonly studentId: string }),
-): Promise<ReadonlyMap<string, readonly ResultRow[]>> {
-  const rows = await store.rows<{ pieceId: string; results: string }>(
-    `SELECT e.counts_for AS "pieceId",
-            array_to_string(array_agg(
-              (((e.posted_at AT TIME ZONE $3)::date - date '1970-01-01')::bigint << 18) | (e.bpm << 9) | (e.percent << 2)
-              | ((e.outcome = 'clean')::int << 1) | (e.medium = 'ink')::int ORDER BY e.posted_at, e.line), ',') AS results
-       FROM entries e
-      WHERE e.studio_id = $1 AND NOT e.struck
-        AND e.counts_for = ANY(${'pieceIds' in of ? '$2::uuid[]' : 'ARRAY(SELECT p.id FROM pieces p WHERE p.studio_id = $1 AND p.student_id = $2)'})
-      GROUP BY e.counts_for`,
-    [studioId, 'pieceIds' in of ? of.pieceIds : of.studentId, zone],
-  );
-  const days = new Map<number, string>();
-  return new Map(
-    rows.map(({ pieceId, results }) => [pieceId, results.split(',').map((one) => unpack(Number(one), days))]),
-  );
-}
-
-const DAY_MS = 24 * 60 * 60 * 1000;
-
-/**
- * One packed result. From the lowest bit: 1 ink, 1 clean, 7 percent, 9 bpm, and above them the days since 1970; 33 bits in this
- * century, so that the days are had by division. Days that are known are kept, since most come often.
- */
-function unpack(packed: number, days: Map<number, string>): ResultRow {
-  const number = Math.floor(packed / 2 ** 18);
-  const low = packed % 2 ** 18;
-  const day = days.get(number) ?? new Date(number * DAY_MS).toISOString().slice(0, 10);
-  days.set(number, day);
-  return { bpm: low >> 9, percent: (low >> 2) & 127, clean: (low & 2) !== 0, inked: (low & 1) !== 0, day };
-}
-
-/**
- * How fast the pieces of a studio came along: how many, their mean and how much they differ.
- * SQL by hand: mean and spread are computed where the rows are.
- */
-export async function findStudioLearningRate(
-  store: Store,
-  studioId: string,
-): Promise<{ readonly count: number; readonly perDay: number; readonly spread: number }> {
-  const rows = await store.rows<{ count: number; perDay: number | null; spread: number | null }>(
-    `SELECT count(*)::int AS count, avg(learning_rate) AS "perDay", stddev_samp(learning_rate) AS spread
-       FROM pieces WHERE studio_id = $1 AND learning_rate IS NOT NULL`,
-    [studioId],
-  );
-  return { count: rows[0]?.count ?? 0, perDay: rows[0]?.perDay ?? 0, spread: rows[0]?.spread ?? 0 };
-}
+/** The rate of the studio $1. Mean and spread are computed where the rows are. */
+export const STUDIO_RATE = `SELECT count(*)::int AS count, coalesce(avg(learning_rate), 0) AS "perDay",
+            coalesce(stddev_samp(learning_rate), 0) AS spread
+       FROM pieces WHERE studio_id = $1 AND learning_rate IS NOT NULL`;
 
 /**
  * Where a student’s pieces of known difficulty were first clean as a whole, as a share of their targets.
@@ -431,22 +359,5 @@ export async function keepPlanned(
       WHERE studio_id = $1 AND song_id = $2 AND NOT struck AND NOT (cut = ANY($3::text[]))
       RETURNING id`,
     [studioId, songId, pieces.map(({ cut }) => cut)],
-  );
-}
-
-/**
- * The entries of a piece, those posted elsewhere that count for it among them, oldest first.
- * SQL by hand: a page of a piece reads it, and posting does.
- */
-export function findEntries(store: Store, studioId: string, pieceId: string): Promise<readonly EntryRow[]> {
-  return store.rows<EntryRow>(
-    `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,
-            e.loop_from AS "loopFrom", e.loop_to AS "loopTo", e.counts_for AS "countsFor",
-            e.posted_at AS "postedAt", e.posted_by AS "postedById", w.name AS "postedByName", e.struck
-       FROM entries e
-       JOIN people w ON w.studio_id = e.studio_id AND w.id = e.posted_by
-      WHERE e.studio_id = $1 AND (e.piece_id = $2 OR e.counts_for = $2)
-      ORDER BY e.posted_at, e.line`,
-    [studioId, pieceId],
   );
 }

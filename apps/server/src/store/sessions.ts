@@ -4,6 +4,9 @@ import type { ClientRateLimitInfo, Store as LimitStore } from 'express-rate-limi
 import pg from 'pg';
 import type { Store } from './database.ts';
 
+/** A session is kept alive at most so often, milliseconds; it lives for two weeks. Our choice. */
+const TOUCH_EVERY_MS = 60_000;
+
 /** Sessions kept in PostgreSQL, shared by every server of the database. */
 export function sessionStore(
   databaseUrl: string,
@@ -15,9 +18,22 @@ export function sessionStore(
   pool.on('error', lost);
   pool.on('connect', (client) => client.on('error', lost));
   const PgStore = connectPgSimple(makeSession);
-  /** Whoever cannot be kept signed in longer is answered all the same. */
+  const touched = new Map<string, number>();
+  /** Whoever cannot be kept signed in longer is answered all the same; who was so a moment ago is not written down again. */
   class PatientStore extends PgStore {
     override touch(id: string, data: session.SessionData, done?: () => void): void {
+      const now = Date.now();
+      if (now - (touched.get(id) ?? 0) < TOUCH_EVERY_MS) {
+        done?.();
+        return;
+      }
+      // The oldest stand first: those that are over are let go.
+      touched.delete(id);
+      touched.set(id, now);
+      for (const [old, at] of touched) {
+        if (now - at < TOUCH_EVERY_MS) break;
+        touched.delete(old);
+      }
       super.touch(id, data, () => done?.());
     }
   }

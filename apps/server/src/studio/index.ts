@@ -41,7 +41,7 @@ export { reportSeries } from './series/seriesReport.ts';
 export { reportStudio } from './desk/studioReport.ts';
 export { earliestFor, showHours, timeWork } from './requests/requestWork.ts';
 export { promiseRequest } from './requests/moveRequest.ts';
-export { showPiece } from './pieces/showPieces.ts';
+export { showEarlier, showPiece } from './pieces/showPieces.ts';
 export { ownerLink } from './people/links.ts';
 export { beginStudio, showBeginning } from './people/beginStudio.ts';
 export { describeMe, hashPassword, signIn, contextOf } from './people/signIn.ts';

@@ -1,10 +1,10 @@
-import type { EntryBody, Piece, PinBody } from '@jam-ledger/contract';
+import type { EntryBody, Piece, PinBody, Posted } from '@jam-ledger/contract';
 import type { WaitingEntry, WaitingLine, WaitingLines, WaitingPin } from './device.ts';
 import { Refused } from './http.ts';
 
 /** What became of a queue when it was sent: what was posted, what was refused for good and why, and whether more waits. */
 export interface Flushed {
-  readonly posted: readonly Piece[];
+  readonly posted: readonly (Piece | Posted)[];
   readonly refused: readonly { readonly line: WaitingLine; readonly why: string }[];
   readonly left: number;
 }
@@ -12,7 +12,7 @@ export interface Flushed {
 /** What a queue is made of. */
 export interface QueueParts {
   readonly lines: WaitingLines;
-  readonly send: (pieceId: string, body: EntryBody) => Promise<Piece>;
+  readonly send: (pieceId: string, body: EntryBody) => Promise<Posted>;
   readonly pin: (pieceId: string, body: PinBody) => Promise<Piece>;
   readonly now: () => Date;
 }
@@ -61,7 +61,7 @@ export class EntryQueue {
   }
 
   async #flush(personId: string): Promise<Flushed> {
-    const posted: Piece[] = [];
+    const posted: (Piece | Posted)[] = [];
     const refused: { line: WaitingLine; why: string }[] = [];
     for (const line of await this.waiting(personId)) {
       try {
@@ -78,7 +78,7 @@ export class EntryQueue {
     return { posted, refused, left: (await this.waiting(personId)).length };
   }
 
-  async #post(line: WaitingLine): Promise<Piece> {
+  async #post(line: WaitingLine): Promise<Piece | Posted> {
     if (isPin(line)) {
       const { id, pieceId, phraseId, at, text } = line;
       return this.#parts.pin(pieceId, { id, phraseId, at, text });
@@ -91,10 +91,10 @@ export class EntryQueue {
   }
 }
 
-/** Whether an answer, whoever gave it, is a piece that has the line. */
-function isPosted(answer: Partial<Piece> | null, line: WaitingLine): boolean {
-  const lines: readonly { readonly id: string }[] | undefined = isPin(line) ? answer?.pins : answer?.entries;
-  return lines?.some(({ id }) => id === line.id) ?? false;
+/** Whether an answer, whoever gave it, has the line. */
+function isPosted(answer: Partial<Piece & Posted> | null, line: WaitingLine): boolean {
+  if (!isPin(line)) return answer?.entry?.id === line.id;
+  return answer?.pins?.some(({ id }) => id === line.id) ?? false;
 }
 
 /** Whether an answer will be the same next time: the studio was reached, and what was sent is refused. */

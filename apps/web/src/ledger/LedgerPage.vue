@@ -16,7 +16,7 @@ import LedgerDownload from './LedgerDownload.vue';
 import LedgerFilters from './LedgerFilters.vue';
 import LedgerTable from './LedgerTable.vue';
 import SinceLesson from './SinceLesson.vue';
-import { useLedger } from './ledger.ts';
+import { followed, useLedger } from './ledger.ts';
 
 const TempoChart = defineAsyncComponent(() => import('./TempoChart.vue'));
 
@@ -73,6 +73,12 @@ function show({ id }: LedgerPiece): Promise<void> {
   });
 }
 
+function showEarlier(): Promise<void> {
+  return notices.tell(async () => {
+    if (open.value) open.value = await store.earlier(open.value);
+  });
+}
+
 function strike(entry: Piece['entries'][number]): Promise<void> {
   return notices.tell(async () => void (await store.strike(entry, true)));
 }
@@ -80,7 +86,7 @@ function strike(entry: Piece['entries'][number]): Promise<void> {
 watch(
   () => store.changed,
   (changed) => {
-    if (changed?.id === open.value?.id) open.value = changed;
+    if (changed && changed.id === open.value?.id) open.value = followed(open.value, changed);
     void notices.tell(() => store.load(store.ledger?.student.id, until.value));
   },
 );
@@ -203,6 +209,7 @@ onKeyStroke(['p', '<', '>'], (event) => {
           </LineButton>
         </li>
       </ul>
+      <Button v-if="open.hasEarlier" size="small" text label="Show earlier lines" @click="showEarlier" />
       <RouterLink :to="{ name: 'piece', params: { id: open.id } }">Open it for practice</RouterLink>
     </div>
   </section>

@@ -17,7 +17,7 @@ function traces(): Data[] {
       type: 'scatter',
       mode: medium === 'ink' ? 'lines+markers' : 'markers',
       name: medium,
-      x: own.map(({ postedAt }) => postedAt),
+      x: own.map((entry) => ('postedAt' in entry ? entry.postedAt : `${entry.day}T12:00:00Z`)),
       y: own.map(({ bpm }) => bpm),
       text: own.map(({ outcome }) => (outcome === 'clean' ? 'clean' : 'not yet')),
       hovertemplate: '%{y} bpm, %{text}<extra></extra>',

@@ -1,1 +1,1 @@
-export { useLedger, type PostedResult } from './ledger.ts';
+export { followed, useLedger, type PostedResult } from './ledger.ts';

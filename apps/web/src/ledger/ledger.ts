@@ -7,6 +7,7 @@ import type {
   OldEntry,
   Outcome,
   Piece,
+  Posted,
   Student,
 } from '@jam-ledger/contract';
 import { nextStep, standingOf, tempoLadder } from '@jam-ledger/core/pieces';
@@ -22,7 +23,7 @@ import {
   type WaitingLine,
   type WaitingPin,
 } from '../api/index.ts';
-import { countingOf } from '../playing/index.ts';
+import { countingOf, withEarlier, withPosted } from '../playing/index.ts';
 import { useNotices, useSession } from '../session/index.ts';
 
 /** A result as it is posted. */
@@ -83,10 +84,16 @@ export const useLedger = defineStore('ledger', () => {
     waiting.value = await queue.waiting(person()).catch(() => []);
   }
 
-  /** The piece that was posted to, or struck in, last; pages that show it follow. */
-  const changed = shallowRef<Piece>();
+  /** A piece with the lines before those it shows. */
+  async function earlier(piece: Piece): Promise<Piece> {
+    const [first] = piece.entries;
+    return first ? withEarlier(piece, await api.earlierEntries({ id: piece.id, query: { before: first.id } })) : piece;
+  }
 
-  function keep(piece: Piece): void {
+  /** The piece that was posted to, or struck in, last, or what posting changed of it; pages that show it follow. */
+  const changed = shallowRef<Piece | Posted>();
+
+  function keep(piece: Piece | Posted): void {
     changed.value = piece;
     if (!ledger.value) return;
     const pieces = ledger.value.pieces.map((one) => (one.id === piece.id ? lineOf(one, piece) : one));
@@ -101,13 +108,13 @@ export const useLedger = defineStore('ledger', () => {
     await queue.add(entry);
     const posted = await flush(id);
     const words = `${bpm}, ${outcome === 'clean' ? 'clean' : 'not yet'}`;
-    if (posted) {
-      const line = posted.entries.find((one) => one.id === id);
+    if (posted && isPosted(posted)) {
+      const { entry: line } = posted;
       notices.say(
-        `${words} is posted in ${line?.medium ?? 'pencil'}${loop ? ', as a loop: the ladder stays where it is' : ''}.`,
-        line && (async () => void (await strike(line, true))),
+        `${words} is posted in ${line.medium}${loop ? ', as a loop: the ladder stays where it is' : ''}.`,
+        async () => void (await strike(line, true)),
       );
-      return posted;
+      return withPosted(practised, posted);
     }
     const lines = waiting.value.filter((one) => one.id === id);
     if (lines.length > 0)
@@ -128,17 +135,17 @@ export const useLedger = defineStore('ledger', () => {
     const posted = await flush(id);
     const lines = waiting.value.filter((one) => one.id === id);
     if (lines.length > 0) notices.say('Your note is kept on this device until the studio can be reached.');
-    return posted ?? lines.reduce(withWaiting, practised);
+    return posted && !isPosted(posted) ? posted : lines.reduce(withWaiting, practised);
   }
 
-  /** Sends what waits; gives the piece of one line, as it stands after it, where that got through. */
-  async function flush(id?: string): Promise<Piece | undefined> {
+  /** Sends what waits; gives what one line came to, where that got through. */
+  async function flush(id?: string): Promise<Piece | Posted | undefined> {
     const { posted, refused } = await queue.flush(person());
     await count();
     for (const one of posted) keep(one);
     for (const { line, why } of refused)
       notices.say(isPin(line) ? `“${line.text}” was not pinned: ${why}` : `${line.bpm} was not posted: ${why}`);
-    return posted.findLast(({ entries, pins }) => [...entries, ...pins].some((one) => one.id === id));
+    return posted.findLast((one) => (isPosted(one) ? one.entry.id === id : one.pins.some((pin) => pin.id === id)));
   }
 
   async function strike(entry: Entry, struck: boolean): Promise<Piece> {
@@ -169,6 +176,7 @@ export const useLedger = defineStore('ledger', () => {
     load,
     show,
     piece,
+    earlier,
     post,
     pin,
     flush,
@@ -177,10 +185,21 @@ export const useLedger = defineStore('ledger', () => {
   };
 });
 
+/** Whether something is what posting changed of a piece, and not all of it. */
+function isPosted(piece: Piece | Posted): piece is Posted {
+  return 'entry' in piece;
+}
+
+/** A piece that a page shows, as it stands after a change of it. */
+export function followed(piece: Piece, changed: Piece | Posted): Piece {
+  return isPosted(changed) ? withPosted(piece, changed) : changed;
+}
+
 /** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */
-function lineOf(line: LedgerPiece, piece: Piece): LedgerPiece {
+function lineOf(line: LedgerPiece, piece: Piece | Posted): LedgerPiece {
   const { version, standing, next, mastery, due, expected } = piece;
-  const lastDay = countingOf(piece).at(-1)?.day ?? line.lastDay;
+  const newest = isPosted(piece) ? (piece.entry.counts ? piece.entry.day : undefined) : countingOf(piece).at(-1)?.day;
+  const lastDay = newest ?? line.lastDay;
   return { ...line, version, standing, next, mastery, due, expected, lastDay };
 }
 
@@ -217,7 +236,7 @@ function withEntry(
     struck: false,
   };
   const entries = [...piece.entries, entry];
-  const history = countingOf({ entries });
+  const history = countingOf({ before: piece.before, entries });
   const { startBpm: start, targetBpm: target, raising: school, rules } = piece;
   const ladder = tempoLadder({ start, target, school, rules });
   const { canSplit, join } = piece.around;

@@ -9,7 +9,6 @@ import { storeToRefs } from 'pinia';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { isForPage, useNotices, usePage, usePageAbout, useSession } from '../session/index.ts';
-import { countingOf } from '../playing/index.ts';
 import { dayText } from '../ui/index.ts';
 import { useLessons } from './lessons.ts';
 import { useLessonAgenda } from './useLessonAgenda.ts';
@@ -18,7 +17,7 @@ import { useLessonNote } from './useLessonNote.ts';
 import AgendaList from './AgendaList.vue';
 import LastLesson from './LastLesson.vue';
 import LessonSummary from './LessonSummary.vue';
-import { useLedger } from '../ledger/index.ts';
+import { followed, useLedger } from '../ledger/index.ts';
 import LessonPiece from './LessonPiece.vue';
 
 const page = usePage();
@@ -92,14 +91,20 @@ watch(
   () => store.changed,
   (changed) => {
     if (!changed) return;
-    if (changed.id === piece.value?.id) piece.value = changed;
-    inked.value = [...inked.value.filter(({ pieceId }) => pieceId !== changed.id), ...inkedOf(changed)];
+    const now = piece.value?.id === changed.id ? followed(piece.value, changed) : changed;
+    if ('entry' in now) {
+      const others = inked.value.filter(({ entryId }) => entryId !== now.entry.id);
+      inked.value = [...others, ...inkedOf({ id: now.id, entries: [now.entry] })];
+      return;
+    }
+    if (now.id === piece.value?.id) piece.value = now;
+    inked.value = [...inked.value.filter(({ pieceId }) => pieceId !== now.id), ...inkedOf(now)];
   },
 );
 /** What was inked today of a piece. */
-function inkedOf(posted: Piece): readonly InkedLine[] {
-  const { id } = posted;
-  return countingOf(posted)
+function inkedOf({ id, entries }: Pick<Piece, 'id' | 'entries'>): readonly InkedLine[] {
+  return entries
+    .filter(({ counts, struck }) => counts && !struck)
     .filter(({ medium, day }) => medium === 'ink' && day === today.value)
     .map(({ id: entryId, bpm, outcome, percent }) => ({ entryId, pieceId: id, bpm, outcome, percent }));
 }

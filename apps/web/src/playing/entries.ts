@@ -1,9 +1,25 @@
-import type { Entry, Loop, Piece } from '@jam-ledger/contract';
+import type { EarlierEntries, EarlierResult, Entry, Loop, Piece, Posted } from '@jam-ledger/contract';
 import { sayPlace, unroll, type Phrase } from '@jam-ledger/core/notation';
 
-/** The entries of a piece that move its ladder, oldest first. */
-export function countingOf({ entries }: Pick<Piece, 'entries'>): readonly Entry[] {
-  return entries.filter(({ struck, counts }) => counts && !struck);
+/** The results of a piece that move its ladder, oldest first. */
+export function countingOf({ before, entries }: Pick<Piece, 'before' | 'entries'>): readonly (EarlierResult | Entry)[] {
+  return [...before, ...entries.filter(isCounting)];
+}
+
+const isCounting = ({ struck, counts }: Entry): boolean => counts && !struck;
+
+/** A piece with a line that was posted to it, as it stands by that. */
+export function withPosted(piece: Piece, { entry, ...stands }: Posted): Piece {
+  const others = piece.entries.filter(({ id }) => id !== entry.id);
+  const later = others.findIndex(({ postedAt }) => postedAt > entry.postedAt);
+  return { ...piece, ...stands, entries: others.toSpliced(later < 0 ? others.length : later, 0, entry) };
+}
+
+/** A piece that shows lines before those it showed. */
+export function withEarlier(piece: Piece, { entries, hasEarlier }: EarlierEntries): Piece {
+  const counting = entries.filter(isCounting).length;
+  const before = piece.before.slice(0, piece.before.length - counting);
+  return { ...piece, before, hasEarlier, entries: [...entries, ...piece.entries] };
 }
 
 /** How much of a piece was played, in brackets behind the tempo; nothing for all of it. */

@@ -1,7 +1,7 @@
 import type { Outcome, Piece, Rung } from '@jam-ledger/contract';
 import { nextStep, tempoLadder } from '@jam-ledger/core/pieces';
 import { computed, onMounted, ref, watch } from 'vue';
-import { useLedger, type PostedResult } from '../ledger/index.ts';
+import { followed, useLedger, type PostedResult } from '../ledger/index.ts';
 import { countingOf } from '../playing/index.ts';
 import { usePage, useSession } from '../session/index.ts';
 
@@ -36,7 +36,7 @@ export function usePracticeRun(
   watch(
     () => ledger.changed,
     (changed) => {
-      if (changed?.id === piece.value?.id) piece.value = changed;
+      if (changed && changed.id === piece.value?.id) piece.value = followed(piece.value, changed);
     },
   );
 

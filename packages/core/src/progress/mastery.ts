@@ -80,9 +80,9 @@ export function daysBetween(from: string, to: string): number {
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 
-/** Noon of a day, so that clock changes do not matter, milliseconds since 1970. */
+/** Noon of a day, so that clock changes do not matter, milliseconds since 1970; NaN for what is no day. Read by hand: a history is nothing but days. */
 export function noon(day: string): number {
-  return Date.parse(`${day}T12:00:00Z`);
+  return Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10)), 12);
 }
 
 /** The day so many whole days after one. */

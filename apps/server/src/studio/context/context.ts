@@ -53,7 +53,17 @@ export function visibleStudents(context: RequestContext): readonly string[] | un
   return context.person.role === 'guardian' ? context.wards.map(({ id }) => id) : [context.person.id];
 }
 
-/** The day of a moment in the studio's zone, `2026-03-14`. */
-export function dayOf(context: RequestContext, moment: Date = context.now): string {
+/** Today in the zone of the studio, of each request: what is shown asks it for every line. */
+const todays = new WeakMap<RequestContext, string>();
+
+/** The day of a moment in the studio's zone, `2026-03-14`; today where none is given. */
+export function dayOf(context: RequestContext, moment?: Date): string {
+  if (moment) return dayIn(context, moment);
+  const today = todays.get(context) ?? dayIn(context, context.now);
+  todays.set(context, today);
+  return today;
+}
+
+function dayIn(context: RequestContext, moment: Date): string {
   return DateTime.fromJSDate(moment, { zone: context.studio.zone }).toISODate() ?? moment.toISOString().slice(0, 10);
 }

@@ -24,7 +24,7 @@ import {
 import { computeMissing, whyOf } from '../pieces/keptStandings.ts';
 import { listLessons } from '../series/series.ts';
 import { openWork } from '../requests/requestWork.ts';
-import { namesOf } from '../pieces/showPieces.ts';
+import { namesOf } from '../pieces/naming.ts';
 import { kindOf } from '../pieces/standing.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
 

@@ -8,17 +8,9 @@ import {
 } from '@jam-ledger/contract';
 import type { PieceKind } from '@jam-ledger/core/pieces';
 import { lastLesson, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
-import {
-  findOwn,
-  findPieces,
-  findResults,
-  findSongPhrases,
-  findStudioLearningRate,
-  type PieceRow,
-  type SongPhraseRow,
-} from '../../store/index.ts';
+import { findAround, findOwn, findPieces, type PieceRow, type SongPhraseRow } from '../../store/index.ts';
 import { orNotFound } from '../context/rows.ts';
-import { nameOf, namesOf } from '../pieces/showPieces.ts';
+import { nameOf, namesOf } from '../pieces/naming.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { aroundOf, kindOf, learningRateAround, resultsOf, standOf } from '../pieces/standing.ts';
 import { Invalid, NotFound } from '../context/errors.ts';
@@ -43,18 +35,17 @@ export async function openLedger(
   if (studentId === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
   const student = orNotFound(await findOwn(store.people, { studioId: studio.id, id: studentId }));
   if (student.role !== 'student') throw new NotFound('There is no student with this id.');
-  const [given, waiting, tuples] = await Promise.all([
+  const [given, waiting] = await Promise.all([
     findPieces(store, studio.id, { studentId }),
     plannedUntil === undefined ? [] : findPieces(store, studio.id, { plannedFor: studentId, until: plannedUntil }),
-    findResults(store, studio.id, { studentId, zone: studio.zone }),
   ]);
   const rows = [...given, ...waiting];
-  const songIds = [...new Set(rows.map(({ songId }) => songId))];
-  const [phrases, studioRate] = await Promise.all([
-    findSongPhrases(store, studio.id, songIds),
-    findStudioLearningRate(store, studio.id),
-  ]);
-  const histories = new Map(rows.map(({ id }) => [id, resultsOf(tuples.get(id) ?? [])]));
+  const { results, phrases, studioRate } = await findAround(store, studio.id, {
+    pieceIds: rows.map(({ id }) => id),
+    songIds: [...new Set(rows.map(({ songId }) => songId))],
+    zone: studio.zone,
+  });
+  const histories = new Map(rows.map(({ id }) => [id, resultsOf(results.get(id) ?? [])]));
   const lesson = lastLesson([...histories.values()]) ?? null;
   const { days, earlier } = daysShown([...histories.values()], until);
   const name = namesOf(phrases);

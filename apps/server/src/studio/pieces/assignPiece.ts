@@ -1,9 +1,9 @@
 import type { Piece, PieceBody, PieceChange } from '@jam-ledger/contract';
 import { cutKey, wholePhrase, type Excerpt } from '@jam-ledger/core/pieces';
-import { addRow, findOwn, findRow, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
+import { addRow, findOwn, findRow, lockLadder, lockPlan, makeRoomInPlan, saveVersioned } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
-import { keepShown } from './keptStandings.ts';
 import { showPiece } from './showPieces.ts';
+import { computePiece } from './standNow.ts';
 import { moveOnGiven } from '../requests/moveOn.ts';
 import { settlePlaces } from '../songs/references.ts';
 import { Invalid } from '../context/errors.ts';
@@ -39,11 +39,11 @@ export async function assignPiece(context: RequestContext, body: PieceBody): Pro
     const saved = await saveVersioned(store.pieces, { studioId, id, version }, { ...values, position });
     await orConflict(saved, () => showPiece(context, id));
     await moveOnGiven(context, { songId: song.id, studentId: song.studentId });
-    return keepShown(context, await showPiece(context, id));
+    return computeAndShow(context, id);
   }
   const row = await addRow(store.pieces, { ...owned, ...at, ...values, kind: cut.kind, parts: cut.parts, position });
   await moveOnGiven(context, { songId: song.id, studentId: song.studentId });
-  return keepShown(context, await showPiece(context, row.id));
+  return computeAndShow(context, row.id);
 }
 
 /** Changes the tempos of a piece, gives it or takes it back into the plan or out of it. @throws Forbidden, NotFound, Conflict */
@@ -62,7 +62,13 @@ export async function changePiece(context: RequestContext, id: string, change: P
   );
   await orConflict(saved, () => showPiece(context, id));
   if (given && before.assignedOn === null) await moveOnGiven(context, before);
-  return keepShown(context, await showPiece(context, id));
+  return computeAndShow(context, id);
+}
+
+async function computeAndShow(context: RequestContext, id: string): Promise<Piece> {
+  await lockLadder(context.store, id);
+  await computePiece(context, id);
+  return showPiece(context, id);
 }
 
 /** The phrases that a piece plays. */

@@ -9,12 +9,12 @@ import {
   type EntryRow,
 } from '@jam-ledger/contract';
 import { DateTime } from 'luxon';
-import { addRow, findEntriesOf, findPieces, strikeEntriesOf } from '../../store/index.ts';
+import { addRow, findEntriesOf, findPieces, lockLadder, strikeEntriesOf } from '../../store/index.ts';
 import { parseWord } from '../context/rows.ts';
 import { Invalid } from '../context/errors.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
 import { openLedger } from '../ledger/showLedger.ts';
-import { computePiece } from './postEntry.ts';
+import { computePiece } from './standNow.ts';
 
 /** All results of a student, the newest first; one’s own, or one’s child’s, when none is named. @throws Forbidden, NotFound, Invalid */
 export async function listEntries(context: RequestContext, query: EntriesQuery): Promise<readonly EntryRow[]> {
@@ -62,7 +62,10 @@ export async function bringEntries(
     await addRow(store.entries, { ...row, bpm, outcome, remark, medium: 'ink', percent: 100, postedAt });
     ids.push(id);
   }
-  for (const pieceId of new Set(entries.map((entry) => entry.pieceId))) await computePiece(context, pieceId);
+  await computePieces(
+    context,
+    entries.map((entry) => entry.pieceId),
+  );
   return { ids };
 }
 
@@ -70,6 +73,14 @@ export async function bringEntries(
 export async function strikeEntries(context: RequestContext, { ids, struck }: EntriesStruck): Promise<null> {
   const { store, studio, person } = context;
   const touched = await strikeEntriesOf(store, { studioId: studio.id, personId: person.id, ids, struck });
-  for (const pieceId of touched) await computePiece(context, pieceId);
+  await computePieces(context, touched);
   return null;
+}
+
+/** Computes anew what is kept beside some pieces, each in its turn; the turns come in one order, so that nobody waits in a circle. */
+async function computePieces(context: RequestContext, ids: readonly string[]): Promise<void> {
+  for (const id of [...new Set(ids)].sort()) {
+    await lockLadder(context.store, id);
+    await computePiece(context, id);
+  }
 }

@@ -1,4 +1,4 @@
-import { CALL_KINDS, type CallKind, type KeptStanding, type Piece } from '@jam-ledger/contract';
+import { CALL_KINDS, type CallKind, type KeptStanding } from '@jam-ledger/contract';
 import { isStuck } from '@jam-ledger/core/pieces';
 import {
   findNotComputed,
@@ -6,16 +6,14 @@ import {
   findResults,
   findSongPhrases,
   findStudio,
-  forgetStandings,
   keepStandings,
   type StandingToKeep,
   type Store,
 } from '../../store/index.ts';
 import { orNotFound } from '../context/rows.ts';
-import { nameOf, namesOf } from './showPieces.ts';
+import { nameOf, namesOf } from './naming.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts';
-import type { RequestContext } from '../context/context.ts';
 
 /** Students whose pieces are computed in one go. Our choice. */
 const STUDENTS_AT_ONCE = 20;
@@ -37,16 +35,6 @@ export async function computeAll(store: Store): Promise<number> {
   for (let some = await computeMissing(store, undefined); some > 0; some = await computeMissing(store, undefined))
     count += some;
   return count;
-}
-
-/** Keeps where a piece stands that was just shown; what hangs on it is computed anew when it is next asked for. */
-export async function keepShown({ store, studio }: RequestContext, piece: Piece): Promise<Piece> {
-  if (piece.kind !== 'phrase' && piece.kind !== 'run')
-    await forgetStandings(store, studio.id, { phraseId: piece.phrase.id, studentId: piece.student.id });
-  const lastDay = piece.entries.findLast(({ struck, counts }) => counts && !struck)?.day;
-  const seen = piece.entries.reduce((sum, { version }) => sum + version, piece.version);
-  await keepStandings(store, studio.id, [{ id: piece.id, seen, ...keptOf(piece, lastDay) }]);
-  return piece;
 }
 
 async function compute(
@@ -78,7 +66,8 @@ async function compute(
   });
 }
 
-function keptOf(
+/** What is kept beside a piece, of where it stands, and why it calls for the teacher. */
+export function keptOf(
   { next, mastery, due, standing }: Pick<PieceStanding, 'next' | 'mastery' | 'due' | 'standing'>,
   lastDay: string | undefined,
 ): { readonly kept: KeptStanding; readonly call: number | null } {

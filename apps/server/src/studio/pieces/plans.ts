@@ -16,7 +16,7 @@ import {
   type TranscriptionModel,
 } from '../../store/index.ts';
 import { orNotFound, orConflict } from '../context/rows.ts';
-import { nameOf, namesOf } from './showPieces.ts';
+import { nameOf, namesOf } from './naming.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { aroundOf, kindOf, resultsOf, rulesOf, standOf, type Around } from './standing.ts';
 import { Invalid } from '../context/errors.ts';

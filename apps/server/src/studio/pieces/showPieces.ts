@@ -1,9 +1,12 @@
 import {
+  ENTRIES_SHOWN,
   MEDIA,
   OUTCOMES,
   RHYTHMS,
   SCHOOL_WORDS,
   startValueOf,
+  type EarlierEntries,
+  type EarlierQuery,
   type Entry,
   type Piece,
   type Pin,
@@ -11,55 +14,42 @@ import {
 import { keyTextAt, tempoAt, readTempoChanges } from '@jam-ledger/core/form';
 import { writeMeter, writeShorthand, type Phrase } from '@jam-ledger/core/notation';
 import { readPlaced } from '@jam-ledger/core/placing';
-import { assemble, sayCut } from '@jam-ledger/core/pieces';
+import { assemble } from '@jam-ledger/core/pieces';
 import { readTuning, TUNINGS } from '@jam-ledger/core/pitch';
 import {
   findEntries,
+  findOwn,
   findPhraseTexts,
   findPieces,
   findPins,
-  findResults,
-  findSongPhrases,
-  findStudioLearningRate,
   type EntryRow,
   type PieceRow,
   type PinRow,
   type PhraseTextRow,
 } from '../../store/index.ts';
 import { orNotFound, parseWord } from '../context/rows.ts';
-import { aroundOf, joinsOf, kindOf, learningRateAround, resultsOf, rulesOf, standOf } from './standing.ts';
+import { nameOf, namesOf } from './naming.ts';
+import { kindOf, rulesOf } from './standing.ts';
+import { standNow } from './standNow.ts';
 import { basicsOf } from '../songs/transcriptions.ts';
-import { dayOf, type RequestContext } from '../context/context.ts';
+import { type RequestContext } from '../context/context.ts';
 
-/** One piece with its music, entries, ladder, standing and next step. @throws Forbidden, NotFound */
+/** One piece with its music, newest entries, ladder, standing and next step. @throws Forbidden, NotFound */
 export async function showPiece(context: RequestContext, id: string): Promise<Piece> {
   const { store, studio } = context;
-  const row = orNotFound((await findPieces(store, studio.id, { id }))[0]);
+  const rows = await findPieces(store, studio.id, { beside: id });
+  const row = orNotFound(rows.find((one) => one.id === id));
   const phraseIds = row.parts.map(({ phraseId }) => phraseId);
-  const [others, entryRows, texts, pins, names, studioRate] = await Promise.all([
-    findPieces(store, studio.id, { studentId: row.studentId }),
-    findEntries(store, studio.id, id),
+  const [stood, { entries, hasEarlier }, texts, pins] = await Promise.all([
+    standNow(context, rows, [id]),
+    showEntries(context, id),
     findPhraseTexts(store, studio.id, phraseIds),
     findPins(store, studio.id, phraseIds),
-    findSongPhrases(store, studio.id, [row.songId]),
-    findStudioLearningRate(store, studio.id),
   ]);
-  const entries = entryRows.map((entry) => describeEntry(context, id, entry));
-  const name = namesOf([...names, ...texts]);
-  const join = joinsOf(others).get(row.phraseId);
-  const joined = await findResults(store, studio.id, { pieceIds: join ? [join.id] : [], zone: studio.zone });
-  const around = aroundOf(others, {
-    phrases: names,
-    nameOf: (one) => nameOf(one, name),
-    historyOf: ({ id: joinId }) => resultsOf(joined.get(joinId) ?? []),
-  })(row);
-  const { ladder, ...stands } = standOf(row, {
-    history: entries.filter(({ struck, counts }) => counts && !struck),
-    around,
-    today: dayOf(context),
-    learningRate: learningRateAround(others, studioRate),
-  });
-  const learningRate = tempoAt(row.sectionSeconds, readTempoChanges(row));
+  const name = namesOf(texts);
+  const { ladder, history, around, ...stands } = orNotFound(stood.get(id));
+  const counting = entries.filter(({ struck, counts }) => counts && !struck).length;
+  const tempo = tempoAt(row.sectionSeconds, readTempoChanges(row));
   const { phrase, parts } = musicOf(row, texts);
   return {
     id: row.id,
@@ -71,7 +61,7 @@ export async function showPiece(context: RequestContext, id: string): Promise<Pi
       id: row.songId,
       ...basicsOf(row),
       key: keyTextAt(row.sectionSeconds, row),
-      tempo: learningRate.bpm,
+      tempo: tempo.bpm,
       meter: writeMeter(phrase.meter),
     },
     section: { id: row.sectionId, label: row.sectionLabel, role: row.sectionRole },
@@ -90,23 +80,12 @@ export async function showPiece(context: RequestContext, id: string): Promise<Pi
     rules: rulesOf(row),
     rungs: ladder.rungs,
     entries,
+    hasEarlier,
+    before: history.slice(0, history.length - counting).map(({ percent = 100, ...one }) => ({ ...one, percent })),
     pins: pins.map(describePin),
     around,
     ...stands,
   };
-}
-
-/** Names of phrases by their ids. */
-export function namesOf(
-  phrases: readonly { readonly id: string; readonly name: string }[],
-): (phraseId: string) => string {
-  const names = new Map(phrases.map(({ id, name }) => [id, name]));
-  return (phraseId) => names.get(phraseId) ?? '…';
-}
-
-/** The name of a piece, from those of its phrases. */
-export function nameOf(row: PieceRow, name: (phraseId: string) => string): string {
-  return sayCut({ kind: kindOf(row), parts: row.parts }, name);
 }
 
 /** What a piece plays: its stretches, each read in the meter and tuning it stands in. */
@@ -141,8 +120,39 @@ function textOf(
   );
 }
 
-function describeEntry(context: RequestContext, pieceId: string, row: EntryRow): Entry {
-  const { id, version, bpm, percent, remark, postedAt, postedById, postedByName, struck, loopFrom, loopTo } = row;
+/** The entries of a piece before one of them, a page of them. @throws NotFound */
+export async function showEarlier(
+  context: RequestContext,
+  pieceId: string,
+  query: EarlierQuery,
+): Promise<EarlierEntries> {
+  const { store, studio } = context;
+  orNotFound(await findOwn(store.pieces, { studioId: studio.id, id: pieceId }));
+  return showEntries(context, pieceId, query);
+}
+
+/** The newest entries of a piece; the newest before one of them where one is named. */
+async function showEntries(
+  { store, studio }: RequestContext,
+  pieceId: string,
+  { before }: Partial<EarlierQuery> = {},
+): Promise<EarlierEntries> {
+  const max = ENTRIES_SHOWN + 1;
+  const rows = await findEntries(store, studio.id, {
+    pieceId,
+    zone: studio.zone,
+    max,
+    ...(before !== undefined && { before }),
+  });
+  return {
+    entries: rows.slice(-ENTRIES_SHOWN).map((row) => describeEntry(pieceId, row)),
+    hasEarlier: rows.length === max,
+  };
+}
+
+/** An entry as it is shown with a piece. */
+export function describeEntry(pieceId: string, row: EntryRow): Entry {
+  const { id, version, bpm, percent, remark, postedAt, day, postedById, postedByName, struck, loopFrom, loopTo } = row;
   const isLoopOfThis = row.pieceId === pieceId && loopFrom !== null && loopTo !== null;
   return {
     id,
@@ -156,7 +166,7 @@ function describeEntry(context: RequestContext, pieceId: string, row: EntryRow):
     outcome: OUTCOMES.find((one) => one === row.outcome) ?? 'not-yet',
     medium: MEDIA.find((one) => one === row.medium) ?? 'pencil',
     postedAt: postedAt.toISOString(),
-    day: dayOf(context, postedAt),
+    day,
     postedBy: { id: postedById, name: postedByName },
   };
 }

@@ -1,18 +1,11 @@
 import type { Readiness, ReportDay, ReportPiece, SeriesReport } from '@jam-ledger/contract';
 import { chanceOfAll, forecast, forecastFresh, type DatedResult, type LearningRate } from '@jam-ledger/core/progress';
 import { standingOf } from '@jam-ledger/core/pieces';
-import {
-  findPieces,
-  findResults,
-  findSongPhrases,
-  findSongsOf,
-  findStudioLearningRate,
-  type PieceRow,
-} from '../../store/index.ts';
+import { findAround, findPieces, findSongsOf, type PieceRow } from '../../store/index.ts';
 import { listHomeNotes } from '../lessons/lessonDay.ts';
 import { showSeries } from './series.ts';
 import { songsOf } from '../ledger/showLedger.ts';
-import { nameOf, namesOf } from '../pieces/showPieces.ts';
+import { nameOf, namesOf } from '../pieces/naming.ts';
 import { mapInSlices } from '../context/slices.ts';
 import { aroundOf, kindOf, learningRateAround, resultsOf, standOf } from '../pieces/standing.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
@@ -29,10 +22,9 @@ export async function reportSeries(context: RequestContext, id: string): Promise
   const asked = await findSongsOf(store, studio.id, { studentId: series.studentId, requestIds });
   const songIds = [...new Set(asked.flatMap(({ songId }) => songId ?? []))];
   const rows = (await Promise.all(songIds.map((songId) => findPieces(store, studio.id, { songId })))).flat();
-  const [results, phrases, studioRate, notes] = await Promise.all([
-    findResults(store, studio.id, { pieceIds: rows.map((row) => row.id), zone: studio.zone }),
-    findSongPhrases(store, studio.id, songIds),
-    findStudioLearningRate(store, studio.id),
+  const pieceIds = rows.map((row) => row.id);
+  const [{ results, phrases, studioRate }, notes] = await Promise.all([
+    findAround(store, studio.id, { pieceIds, songIds, zone: studio.zone }),
     listHomeNotes(context, series.studentId),
   ]);
   const histories = new Map(rows.map((row) => [row.id, resultsOf(results.get(row.id) ?? [])]));

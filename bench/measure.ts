@@ -42,6 +42,18 @@ export async function time(work: () => unknown, runs = 60): Promise<Timing> {
   return timingOf(times);
 }
 
+/** Median milliseconds of two things that take turns, so that a machine that is slow for a while is so for both. */
+export async function inTurn(one: () => unknown, other: () => unknown, turns = 21): Promise<readonly [number, number]> {
+  const times: [number[], number[]] = [[], []];
+  for (let turn = -5; turn < turns; turn += 1)
+    for (const [index, work] of [one, other].entries()) {
+      const from = performance.now();
+      await work();
+      if (turn >= 0) times[index]?.push(performance.now() - from);
+    }
+  return [timingOf(times[0]).median, timingOf(times[1]).median];
+}
+
 /** The median and the 95th percentile of some times. */
 export function timingOf(times: readonly number[]): Timing {
   const sorted = [...times].sort((a, b) => a - b);

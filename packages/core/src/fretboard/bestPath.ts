@@ -1,5 +1,5 @@
-import type { EventItem, Phrase } from '../notation/index.ts';
-import { gripMs, shiftMs, spanMm, wayMs, type Way } from './costs.ts';
+import { bendHeight, type EventItem, type Phrase } from '../notation/index.ts';
+import { gripMs, handMs, shiftMs, spanMm, wayMs, type Way } from './costs.ts';
 import { gripsFor, isFree, type FrettingFinger, type Grip, type FretPositions } from './grips.ts';
 import { mmBetween, type Guitar } from './guitar.ts';
 import { placedEvents, type Placed, type PositionRules } from './fretPositions.ts';
@@ -52,7 +52,8 @@ interface Node {
 
 /**
  * The cheapest path of the hand over the events in the order of the text: places, fingers and positions, found exactly by
- * dynamic programming. Linear in the number of events, quadratic in the grips of one. Repeats count once.
+ * dynamic programming. Linear in the number of events; for events that nothing links, nearly linear in the grips of one, since what a
+ * way costs hangs on fingers only where the hand stays. Repeats count once.
  */
 export function bestPath(phrase: Phrase, guitar: Guitar, rules: PositionRules = {}): Path {
   const events = placedEvents(phrase, guitar, rules);
@@ -112,12 +113,23 @@ export function fretPositionsOnPath(path: Path): ReadonlyMap<EventItem, FretPosi
 function forward(events: readonly Placed[], guitar: Guitar, rules: PositionRules): readonly (readonly Node[])[] {
   const layers: (readonly Node[])[] = [];
   let before: readonly Node[] = [{ grip: NOTHING, held: null, free: false, cost: 0, before: null }];
+  // What comes again is held as before: a strummed chord is looked at once.
+  const known = new Map<string, readonly Grip[]>();
   for (const [index, event] of events.entries()) {
     const from = before;
-    before = gripsOf(event, rules).flatMap((grip) => reach(event, grip, { from, first: index === 0, guitar }));
+    const key = gripKey(event);
+    const grips = known.get(key) ?? gripsOf(event, rules);
+    known.set(key, grips);
+    before = grips.flatMap((grip) => reach(event, grip, { from, first: index === 0, guitar }));
     layers.push(before);
   }
   return layers;
+}
+
+/** Everything of an event that its grips hang on. */
+function gripKey({ item, barre, choices }: Placed): string {
+  const notes = item.notes.map((note) => [note.finger, bendHeight(note), note.trill !== undefined]);
+  return JSON.stringify([item.link === 'tap', barre, notes, choices]);
 }
 
 interface Reaching {
@@ -130,6 +142,7 @@ interface Reaching {
 function reach(event: Placed, grip: Grip, { from, first, guitar }: Reaching): readonly Node[] {
   const own = gripMs(grip, guitar);
   const free = isFree(grip);
+  if (!free && !first && isUnlinked(event)) return cheapestTo(grip, { own, classes: classesOf(from), guitar });
   const best = new Map<string, Node>();
   let min: Node | undefined;
   for (const node of from) {
@@ -146,6 +159,75 @@ function reach(event: Placed, grip: Grip, { from, first, guitar }: Reaching): re
   }
   return min ? [min] : [...best.values()];
 }
+
+/** Whether nothing of an event grows out of the one before: any grip may follow any other. */
+function isUnlinked({ item, from }: Placed): boolean {
+  return item.link === undefined && from.every((source) => source === undefined);
+}
+
+/** Nodes between which and any one grip the hand travels alike: from one place, one first string, held or not. */
+interface Class<One> {
+  readonly held: Grip | null;
+  readonly free: boolean;
+  /** The cheapest first; of equal ones that which came first. */
+  readonly members: readonly { readonly one: One; readonly cost: number; readonly index: number }[];
+}
+
+/** Puts nodes into classes by what they hold; `costOf` is what each of them costs so far, or from there on. */
+function classify<One>(
+  ones: readonly One[],
+  {
+    heldOf,
+    costOf,
+  }: { readonly heldOf: (one: One) => { held: Grip | null; free: boolean }; readonly costOf: (one: One) => number },
+): readonly Class<One>[] {
+  const classes = new Map<
+    string,
+    { held: Grip | null; free: boolean; members: { one: One; cost: number; index: number }[] }
+  >();
+  for (const [index, one] of ones.entries()) {
+    const { held, free } = heldOf(one);
+    const key = held ? `${held.impossible ? 'x' : held.position}.${held.notes[0]?.string ?? 0}.${free ? 1 : 0}` : '';
+    const known = classes.get(key);
+    const member = { one, cost: costOf(one), index };
+    if (known) known.members.push(member);
+    else classes.set(key, { held, free, members: [member] });
+  }
+  for (const { members } of classes.values()) members.sort((a, b) => a.cost - b.cost || a.index - b.index);
+  return [...classes.values()];
+}
+
+const classesBefore = new WeakMap<readonly Node[], readonly Class<Node>[]>();
+
+function classesOf(nodes: readonly Node[]): readonly Class<Node>[] {
+  const known = classesBefore.get(nodes) ?? classify(nodes, { heldOf: (node) => node, costOf: ({ cost }) => cost });
+  classesBefore.set(nodes, known);
+  return known;
+}
+
+/** The cheapest way to a grip that grows out of nothing. */
+function cheapestTo(
+  grip: Grip,
+  { own, classes, guitar }: { readonly own: number; readonly classes: readonly Class<Node>[]; readonly guitar: Guitar },
+): readonly Node[] {
+  let min: { node: Node; cost: number; index: number } | undefined;
+  for (const { held, free, members } of classes) {
+    // No finger makes a way cheaper than moving the hand there: whatever follows in a class costs at least so much.
+    const least = held ? handMs(held, grip, { link: 'none', free }, guitar) : 0;
+    const stays = held !== null && !free && held.position === grip.position;
+    for (const { one, cost: soFar, index } of members) {
+      if (min && soFar + own + least > min.cost + ROUNDING) break;
+      const cost = soFar + own + (held && stays ? wayMs(one.held ?? held, grip, UNLINKED, guitar) : least);
+      if (!min || cost < min.cost || (cost === min.cost && index < min.index)) min = { node: one, cost, index };
+      if (!stays) break;
+    }
+  }
+  return min ? [{ grip, held: grip, free: false, cost: min.cost, before: min.node }] : [];
+}
+
+/** Sums of the same numbers in another order differ by less, milliseconds. */
+const ROUNDING = 1e-6;
+const UNLINKED: Way = { link: 'none', free: false };
 
 const NOTHING: Grip = { position: 0, notes: [], barres: [], impossible: false };
 
@@ -202,16 +284,54 @@ function backward(
       next,
       cost: after + gripMs(next.grip, guitar),
     }));
-    for (const node of layers[index] ?? []) {
-      let min = Infinity;
-      for (const { next, cost } of nexts) {
-        if (cost >= min || !sameHeld(next, node) || !mayFollow(event, next.grip, node)) continue;
-        min = Math.min(min, cost + wayCost(node, next.grip, event.item, guitar));
-      }
-      rest[index]?.set(node, min);
-    }
+    const restOf = isUnlinked(event) ? restUnlinked(nexts, guitar) : restLinked(nexts, event, guitar);
+    for (const node of layers[index] ?? []) rest[index]?.set(node, restOf(node));
   }
   return rest;
+}
+
+interface Next {
+  readonly next: Node;
+  readonly cost: number;
+}
+
+/** The least that the rest costs from a node on, where the next event grows out of it. */
+function restLinked(nexts: readonly Next[], event: Placed, guitar: Guitar): (node: Node) => number {
+  return (node) => {
+    let min = Infinity;
+    for (const { next, cost } of nexts) {
+      if (cost >= min || !sameHeld(next, node) || !mayFollow(event, next.grip, node)) continue;
+      min = Math.min(min, cost + wayCost(node, next.grip, event.item, guitar));
+    }
+    return min;
+  };
+}
+
+/** The same where any grip may follow. */
+function restUnlinked(nexts: readonly Next[], guitar: Guitar): (node: Node) => number {
+  const free = new Map<string, number>();
+  for (const { next, cost } of nexts.filter((one) => one.next.free)) {
+    const key = next.held ? keyOf(next.held) : '';
+    free.set(key, Math.min(free.get(key) ?? Infinity, cost));
+  }
+  const held = nexts.filter((one) => !one.next.free);
+  const classes = classify(held, {
+    heldOf: ({ next: { grip } }) => ({ held: grip, free: false }),
+    costOf: ({ cost }) => cost,
+  });
+  return (node) => {
+    let min = free.get(node.held ? keyOf(node.held) : '') ?? Infinity;
+    for (const { held: to, members } of classes) {
+      const least = node.held && to ? handMs(node.held, to, { link: 'none', free: node.free }, guitar) : 0;
+      const stays = node.held !== null && !node.free && node.held.position === to?.position;
+      for (const { one, cost } of members) {
+        if (cost + least >= min) break;
+        min = Math.min(min, cost + (node.held && stays ? wayMs(node.held, one.next.grip, UNLINKED, guitar) : least));
+        if (!stays) break;
+      }
+    }
+    return min;
+  };
 }
 
 /** Whether a free grip goes on holding what the one before held. */

@@ -99,7 +99,13 @@ export function shiftMs(from: Grip, to: Grip, { link, free }: Way, guitar: Guita
 /** What the way from one grip to the next costs, milliseconds. */
 export function wayMs(from: Grip, to: Grip, way: Way, guitar: Guitar): number {
   if (from.impossible || to.impossible) return 0;
-  return shiftMs(from, to, way, guitar) + fingersMs(from, to, way) + stringsApart(from, to) * HAND_MS.string;
+  return handMs(from, to, way, guitar) + fingersMs(from, to, way);
+}
+
+/** What of it the hand pays, whatever its fingers do: at least so much. Without a link, all of it, unless the hand stays. */
+export function handMs(from: Grip, to: Grip, way: Way, guitar: Guitar): number {
+  if (from.impossible || to.impossible) return 0;
+  return shiftMs(from, to, way, guitar) + stringsApart(from, to) * HAND_MS.string;
 }
 
 function stringsApart(from: Grip, to: Grip): number {

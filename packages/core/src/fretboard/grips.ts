@@ -31,6 +31,9 @@ const FINGERS = [1, 2, 3, 4] as const;
 /** How many frets past its own a finger may stretch up; the first may stretch down by one. Our choice. */
 const STRETCH_UP = { 1: 0, 2: 1, 3: 1, 4: 2 } as const;
 
+/** From the first finger stretched back to the fourth stretched up, frets; only the thumb makes a hand wider. */
+const WIDEST = 1 + 3 + STRETCH_UP[4];
+
 /** What the grips of an event must respect. */
 export interface GripRules {
   /** The fret of a barre held at the time; its notes belong to the first finger. */
@@ -97,28 +100,35 @@ function noGrip(notes: readonly Omit<GripNote, 'finger'>[]): Grip {
   };
 }
 
-/** Fingers for held notes in the order of frets. One finger twice only at one fret, with no open string between. */
+/**
+ * Fingers for held notes in the order of frets. One finger twice only at one fret, with no open string between; none that leave the hand
+ * no place are looked at further.
+ */
 function fingerings(
   held: readonly Held[],
   open: readonly number[],
   barre: number | null,
 ): readonly (readonly FrettingFinger[])[] {
   const found: FrettingFinger[][] = [];
-  const walk = (index: number, fingers: FrettingFinger[]): void => {
+  const [lowest, highest] = [held[0]?.fret ?? 0, held.at(-1)?.fret ?? 0];
+  if (highest - lowest > WIDEST && held.every(({ asked }) => asked !== 'T')) return found;
+  const walk = (index: number, fingers: FrettingFinger[], places: Places): void => {
     const note = held[index];
     if (!note) {
       found.push(fingers);
       return;
     }
     for (const finger of fingersFor(note, barre)) {
+      const left = placesFor(places, finger, note.fret);
+      if (left.low > left.high) continue;
       const before = held.findLastIndex((_, at) => at < index && fingers[at] === finger);
       const other = held[before];
       if (typeof finger === 'number' && finger < lowestFinger(held, fingers, index)) continue;
       if (other && !(other.fret === note.fret && typeof finger === 'number' && canBar(other, note, open))) continue;
-      walk(index + 1, [...fingers, finger]);
+      walk(index + 1, [...fingers, finger], left);
     }
   };
-  walk(0, []);
+  walk(0, [], ANYWHERE);
   return found;
 }
 
@@ -148,16 +158,29 @@ function barresOf(fingers: readonly FrettingFinger[]): readonly FrettingFinger[]
   return [...new Set(fingers.filter((finger, index) => fingers.indexOf(finger) !== index))];
 }
 
+/** From where to where the hand may lie. */
+interface Places {
+  readonly low: number;
+  readonly high: number;
+}
+const ANYWHERE: Places = { low: 1, high: Infinity };
+
+/** Those of some places from which a finger comes to a fret as well. */
+function placesFor({ low, high }: Places, finger: FrettingFinger, fret: number): Places {
+  if (typeof finger !== 'number') return { low, high };
+  // The first finger may reach a fret back, the others up by their stretch or down onto the position itself.
+  return {
+    low: Math.max(low, fret - (finger - 1) - STRETCH_UP[finger]),
+    high: Math.min(high, finger === 1 ? fret + 1 : fret),
+  };
+}
+
 /** The places of the hand from which each finger comes to its fret. */
 function positionsOf(held: readonly Held[], fingers: readonly FrettingFinger[]): readonly number[] {
-  let [low, high] = [1, Infinity];
-  for (const [index, { fret }] of held.entries()) {
-    const finger = fingers[index];
-    if (typeof finger !== 'number') continue;
-    // The first finger may reach a fret back, the others up by their stretch or down onto the position itself.
-    low = Math.max(low, fret - (finger - 1) - STRETCH_UP[finger]);
-    high = Math.min(high, finger === 1 ? fret + 1 : fret);
-  }
+  const { low, high } = held.reduce(
+    (places, { fret }, index) => placesFor(places, fingers[index] ?? null, fret),
+    ANYWHERE,
+  );
   if (high === Infinity) return [held[0]?.fret ?? 1];
   return Array.from({ length: Math.max(0, high - low + 1) }, (_, index) => low + index);
 }

@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
+import { byteFigures } from './bytes.ts';
 import { formatFigures } from './formats.ts';
 import { formFigures } from './form.ts';
 import { handFigures } from './hands.ts';
@@ -36,6 +37,7 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Slips', slipFigures],
   ['Spoken', spokenFigures],
   ['Hands', handFigures],
+  ['Bytes', byteFigures],
   ['Server', ledgerFigures],
   ['Licks', lickFigures],
   ['Requests', requestFigures],

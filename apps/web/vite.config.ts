@@ -23,7 +23,6 @@ const offline = VitePWA({
   },
   workbox: {
     globPatterns: ['**/*.{js,css,html,svg,png,woff2,wasm}', 'assets/{jam-music,dejavu}*.woff'],
-    globIgnores: ['**/primeicons*.svg'],
     maximumFileSizeToCacheInBytes: 3_000_000,
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//],

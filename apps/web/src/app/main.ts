@@ -1,5 +1,5 @@
 import { createPinia } from 'pinia';
-import 'primeicons/primeicons.css';
+import './icons.css';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';

@@ -1,5 +1,5 @@
 /** @jest-environment ./apps/web/test/pageEnvironment.mjs */
-import { readFile } from 'node:fs/promises';
+import { readdir, readFile } from 'node:fs/promises';
 import { describe, expect, test } from '@jest/globals';
 import { readKey, OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
 import { parse } from 'opentype.js';
@@ -34,4 +34,15 @@ describe('the music font that was cut', () => {
     const missing = [...drawn].filter((sign) => font.charToGlyphIndex(sign) === 0);
     expect(missing.map((sign) => sign.codePointAt(0)?.toString(16))).toEqual([]);
   });
+});
+
+test('the icons that were cut are all that the pages name', async () => {
+  const folder = new URL('../src/', import.meta.url);
+  const files = (await readdir(folder, { recursive: true })).filter((name) => /\.(vue|ts)$/.test(name));
+  const sources = await Promise.all(files.map((name) => readFile(new URL(name, folder), 'utf8')));
+  const named = new Set(sources.flatMap((source) => source.match(/\bpi-[a-z\d-]+/g) ?? []));
+  const css = await readFile(new URL('app/icons.css', folder), 'utf8');
+  const cut = new Set([...css.matchAll(/\.(pi-[a-z\d-]+)::before/g)].map(([, name]) => name));
+  expect(named.size).toBeGreaterThan(20);
+  expect([...cut].sort()).toEqual([...named].sort());
 });

@@ -152,7 +152,7 @@ async function capture(databaseUrl: string, asked: readonly Asked[]): Promise<Re
 
 /** What was written is written under another id, and taken back by the yardstick, so that it can be written again. */
 function takenBack(queries: readonly Query[]): readonly Query[] {
-  const entry = queries.find(({ text }) => text.startsWith('INSERT INTO "entries"'))?.values[0];
+  const entry = queries.find(({ text }) => text.includes('INSERT INTO entries'))?.values[3];
   const other = randomUUID();
   return queries.map(({ text, values }) => ({
     text: text === 'COMMIT;' ? 'ROLLBACK;' : text,

@@ -122,6 +122,7 @@ describe('a teacher by keyboard alone', () => {
     await tabTo(page, /^Songs$/);
     await page.keyboard.press('Enter');
     await page.getByRole('heading', { name: 'Songs', level: 1 }).waitFor();
+    await page.getByRole('link', { name: /^Slow Tide/ }).waitFor();
     await tabTo(page, /^Slow Tide/, NEAR);
     await page.keyboard.press('Enter');
     await page.locator('[data-ready="true"] svg').first().waitFor();

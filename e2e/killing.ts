@@ -1,3 +1,4 @@
+import type { EarlierEntries } from '@jam-ledger/contract';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
@@ -63,15 +64,23 @@ export async function killDatabase(
   }
   isOver = true;
   await Promise.all(senders);
-  const piece: { entries: readonly { id: string }[] } = await (
-    await ask(address, path.replace('/entries', ''), undefined, cookie)
-  ).json();
+  const kept = await entriesOf(address, path, cookie);
   const times = new Map<string, number>();
-  for (const { id } of piece.entries) times.set(id, (times.get(id) ?? 0) + 1);
+  for (const id of kept) times.set(id, (times.get(id) ?? 0) + 1);
   const lost = [...acknowledged].filter((id) => times.get(id) !== 1).length;
   run.child.kill('SIGINT');
   await run.ended;
   return { kills, statuses, acknowledged: acknowledged.size, lost, longestMs, said: run.said() };
+}
+
+/** The ids of all lines of a piece, page by page. */
+async function entriesOf(address: string, path: string, cookie: string): Promise<readonly string[]> {
+  const ids: string[] = [];
+  for (let from = path.replace('/entries', ''); ; from = `${path}?before=${ids[0] ?? ''}`) {
+    const page: EarlierEntries = await (await ask(address, from, undefined, cookie)).json();
+    ids.unshift(...page.entries.map(({ id }) => id));
+    if (!page.hasEarlier) return ids;
+  }
 }
 
 /** How long it takes until more is acknowledged, milliseconds. @throws where it does not come back */

@@ -187,3 +187,44 @@ describe('what sounds', () => {
     expect(like('/? 5G 7G 5B 8B', '/? 5G 7G 6B 8B').differences).toEqual([{ place: 'note 3', what: 'changed' }]);
   });
 });
+
+describe('the band that is looked at', () => {
+  const note = fc
+    .tuple(fc.integer({ min: 0, max: 12 }), fc.constantFrom('E', 'A', 'D', 'G', 'B', 'e'))
+    .map(([fret, string]) => `${fret}${string}`);
+  /** The edit distance by its whole table, as handbooks have it; lengths of notes left out, since all are eighths. */
+  function whole(a: readonly number[], b: readonly number[]): number {
+    let above = Array.from({ length: b.length + 1 }, (_, j) => j);
+    for (const [i, one] of a.entries()) {
+      const row = [i + 1];
+      for (const [j, other] of b.entries())
+        row.push(Math.min((above[j] ?? 0) + (one === other ? 0 : 1), (above[j + 1] ?? 0) + 1, (row[j] ?? 0) + 1));
+      above = row;
+    }
+    return above[b.length] ?? 0;
+  }
+  const OPEN: Readonly<Record<string, number>> = { E: 40, A: 45, D: 50, G: 55, B: 59, e: 64 };
+  const midiOf = (typed: string) => (OPEN[typed.slice(-1)] ?? 0) + Number(typed.slice(0, -1));
+
+  test('holds the least that turns one phrase into the other, however far they are apart', () => {
+    fc.assert(
+      fc.property(
+        fc.array(note, { minLength: 1, maxLength: 60 }),
+        fc.array(fc.tuple(fc.nat(59), fc.constantFrom('out', 'in', 'other'), note), { maxLength: 40 }),
+        fc.integer({ min: 0, max: 5 }),
+        (first, edits, moved) => {
+          const second = [...first];
+          for (const [at, what, other] of edits)
+            second.splice(Math.min(at, second.length), what === 'in' ? 0 : 1, ...(what === 'out' ? [] : [other]));
+          if (second.length === 0) return;
+          const higher = second.map((one) => `${Number(one.slice(0, -1)) + moved}${one.slice(-1)}`);
+          const found = like(`/8 ${first.join(' ')}`, `/8 ${higher.join(' ')}`);
+          if (found.kinship === 'sequence' || found.kinship === 'none') return;
+          const shifted = first.map((one) => midiOf(one) + found.semitones);
+          const least = whole(shifted, higher.map(midiOf));
+          expect(found.likeness).toBeCloseTo(1 - least / Math.max(first.length, higher.length), 9);
+        },
+      ),
+    );
+  });
+});

@@ -75,7 +75,7 @@ interface Sounded {
 /** What is heard of a phrase, as far as it is compared with others; worth keeping where many are. */
 export type Heard = readonly Sounded[];
 
-/** Compares two phrases: the second against the first. Cost is the product of their lengths, up to 300 events each. */
+/** Compares two phrases: the second against the first, up to 300 events each. Cost is the product of their lengths and of how much they differ. */
 export function compare(first: Phrase, second: Phrase, options: CompareOptions): Likeness {
   return compareHeard(hear(first, options.first ?? options), hear(second, options));
 }
@@ -97,12 +97,14 @@ export function compareHeard(a: Heard, b: Heard, min = 0): Likeness {
   if (a.length === 0 || b.length === 0) return none;
   // Every event that one has more than the other is missing from it.
   if (Math.min(a.length, b.length) < min * Math.max(a.length, b.length)) return none;
-  const byPitch = bestShift(a, b, 'midis', min);
-  const bySteps = bestShift(a, b, 'steps', min);
-  if (!byPitch || !bySteps) return byPitch || bySteps ? compareHeard(a, b) : none;
+  const near = bestShift(a, b, 'midis', min);
+  const bySteps = bestShift(a, b, 'steps', near?.likeness ?? min);
+  if (!near && !bySteps) return none;
   // A sequence must be clearly nearer than a plain shift, since every shift by octaves is one as well.
-  if (bySteps.likeness > byPitch.likeness + 1e-9 && bySteps.shift !== 0)
+  if (bySteps && bySteps.shift !== 0 && (!near || bySteps.likeness > near.likeness + 1e-9))
     return { ...none, ...bySteps, kinship: 'sequence', steps: bySteps.shift, hands: handsUnlike(bySteps.pairs) };
+  const byPitch = near ?? bestShift(a, b, 'midis', 0);
+  if (!byPitch) return none;
   const frets = fretsMoved(byPitch.pairs);
   const kinship = kinshipOf(byPitch.shift, frets, byPitch.pairs);
   const hands = handsUnlike(byPitch.pairs);
@@ -175,11 +177,16 @@ interface Shifted {
 
 /** The best of the shifts tried; undefined where none can come to the least. */
 function bestShift(a: Heard, b: Heard, heights: 'midis' | 'steps', min: number): Shifted | undefined {
-  const worthwhile = shiftsBetween(a, b, heights).filter((shift) => mostAlike(a, b, heights, shift) >= min - 1e-9);
-  const tried = worthwhile.map((shift) => align(a, b, heights, shift));
-  return tried.length === 0
-    ? undefined
-    : tried.reduce((best, one) => (one.likeness > best.likeness + 1e-9 ? one : best));
+  let best: Shifted | undefined;
+  for (const shift of shiftsBetween(a, b, heights)) {
+    // The next must be better than the best so far.
+    const least = best?.likeness ?? min;
+    const most = mostAlike(a, b, heights, shift);
+    if (most < least - 1e-9) continue;
+    const one = align(a, b, { heights, shift, least, most });
+    if (one && (!best || one.likeness > best.likeness + 1e-9)) best = one;
+  }
+  return best;
 }
 
 /** As alike as two phrases can be at most, whatever the order of their events: those that have a partner at all. */
@@ -213,22 +220,100 @@ function shiftsBetween(a: readonly Sounded[], b: readonly Sounded[], heights: 'm
     .map(([shift]) => shift);
 }
 
-/** The cheapest way to turn one phrase, shifted, into the other. Source: edit distance, common practice. */
-function align(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 'steps', shift: number): Shifted {
-  const wide = b.length + 1;
-  const costs = new Float64Array((a.length + 1) * wide);
-  const at = (i: number, j: number) => costs[i * wide + j] ?? Infinity;
-  const change = (i: number, j: number) => costOf(a[i - 1], b[j - 1], heights, shift);
-  for (let i = 0; i <= a.length; i += 1)
-    for (let j = 0; j <= b.length; j += 1) {
-      if (i === 0 || j === 0) costs[i * wide + j] = (i + j) * COST.missing;
-      else
-        costs[i * wide + j] = Math.min(
-          at(i - 1, j - 1) + change(i, j),
-          at(i - 1, j) + COST.missing,
-          at(i, j - 1) + COST.missing,
-        );
+/** Bands are tried from this half width on, each twice as wide as the last, events. Our choice. */
+const FIRST_BAND = 16;
+
+/** What it costs at least to turn the first `i` events of one phrase into the first `j` of the other; `Infinity` outside of the band. */
+type Costs = (i: number, j: number) => number;
+
+/**
+ * The costs of turning one phrase into the other, within a band around the diagonal that holds every way that costs no more than its
+ * half width, since whoever leaves it has left out or added more events. They are known to differ by `least`; undefined where by more than `most`. Cost is the
+ * product of the length and of how much they differ.
+ * Source: E. Ukkonen, Algorithms for approximate string matching, Information and Control 64, 1985.
+ */
+function costsBetween(
+  a: readonly Matched[],
+  b: readonly Matched[],
+  { least, most }: { readonly least: number; readonly most: number },
+): Costs | undefined {
+  const widest = Math.max(a.length, b.length);
+  for (let half = Math.max(FIRST_BAND, Math.abs(a.length - b.length), Math.ceil(least)); ; half *= 2) {
+    const at = costsWithin(a, b, Math.min(half, widest));
+    const cost = at(a.length, b.length);
+    if (cost <= half || half >= widest) return cost <= most ? at : undefined;
+    if (half >= most) return undefined;
+  }
+}
+
+function costsWithin(a: readonly Matched[], b: readonly Matched[], half: number): Costs {
+  // A row for each beginning of `a`, with a margin on both sides that stays infinite.
+  const wide = 2 * half + 3;
+  const costs = new Float64Array((a.length + 1) * wide).fill(Infinity);
+  for (let i = 0; i <= a.length; i += 1) {
+    const row = i * wide - i + half + 1;
+    const above = row - wide + 1;
+    const last = Math.min(b.length, i + half);
+    for (let j = Math.max(0, i - half); j <= last; j += 1) {
+      if (i === 0 || j === 0) costs[row + j] = (i + j) * COST.missing;
+      else {
+        const changed = (costs[above + j - 1] ?? Infinity) + changeCost(a[i - 1], b[j - 1]);
+        const missing = Math.min(costs[above + j] ?? Infinity, costs[row + j - 1] ?? Infinity) + COST.missing;
+        costs[row + j] = Math.min(changed, missing);
+      }
     }
+  }
+  return (i, j) => (Math.abs(i - j) > half ? Infinity : (costs[i * wide - i + half + 1 + j] ?? Infinity));
+}
+
+/** An event as far as another is like it. */
+interface Matched {
+  /** The same for the same heights. */
+  readonly heights: number;
+  /** Its length, where it is known. */
+  readonly length: number | undefined;
+}
+
+/** What is compared of each event, the heights of one phrase shifted. */
+function matchedOf(
+  heard: Heard,
+  heights: 'midis' | 'steps',
+  { shift, known }: { readonly shift: number; readonly known: Map<string, number> },
+): readonly Matched[] {
+  return heard.map((event) => {
+    const key = event[heights].map((height) => (height + shift).toFixed(6)).join();
+    const number = known.get(key) ?? known.size;
+    known.set(key, number);
+    return { heights: number, length: event.timed ? event.length : undefined };
+  });
+}
+
+function changeCost(a: Matched | undefined, b: Matched | undefined): number {
+  if (!a || !b || a.heights !== b.heights) return COST.changed;
+  return a.length === undefined || b.length === undefined || a.length === b.length ? 0 : COST.lengthOrPlace;
+}
+
+/**
+ * The cheapest way to turn one phrase, shifted, into the other, known to be at most so alike; undefined where they are less alike than `least`.
+ * Source: edit distance, common practice.
+ */
+function align(
+  a: Heard,
+  b: Heard,
+  {
+    heights,
+    shift,
+    least,
+    most,
+  }: { readonly heights: 'midis' | 'steps'; readonly shift: number; readonly least: number; readonly most: number },
+): Shifted | undefined {
+  const longer = Math.max(a.length, b.length);
+  const known = new Map<string, number>();
+  const ours = matchedOf(a, heights, { shift, known });
+  const theirs = matchedOf(b, heights, { shift: 0, known });
+  const change = (i: number, j: number) => changeCost(ours[i - 1], theirs[j - 1]);
+  const at = costsBetween(ours, theirs, { least: (1 - most) * longer, most: (1 - least) * longer + 1e-9 });
+  if (!at) return undefined;
   const pairs: Pair[] = [];
   const differences: Difference[] = [];
   const differs = (event: Sounded | undefined, what: Difference['what']) => {
@@ -250,17 +335,8 @@ function align(a: readonly Sounded[], b: readonly Sounded[], heights: 'midis' | 
       i -= 1;
     }
   }
-  const likeness = 1 - at(a.length, b.length) / Math.max(a.length, b.length);
+  const likeness = 1 - at(a.length, b.length) / longer;
   return { shift, likeness, differences, pairs };
-}
-
-function costOf(a: Sounded | undefined, b: Sounded | undefined, heights: 'midis' | 'steps', shift: number): number {
-  if (!a || !b) return COST.changed;
-  const [from, to] = [a[heights], b[heights]];
-  const sameHeights =
-    from.length === to.length && from.every((height, index) => Math.abs(height + shift - (to[index] ?? NaN)) < 1e-9);
-  if (!sameHeights) return COST.changed;
-  return !a.timed || !b.timed || a.length === b.length ? 0 : COST.lengthOrPlace;
 }
 
 /** Frets that every note moved along its own string; undefined where any changed strings. */

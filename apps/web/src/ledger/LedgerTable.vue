@@ -183,6 +183,10 @@ thead .phrase {
   color: var(--ink-soft);
   font-size: 0.82rem;
 }
+thead .day {
+  padding-inline: 0.1rem;
+  white-space: nowrap;
+}
 .day.lesson {
   color: var(--ink);
   font-weight: 700;

@@ -163,6 +163,36 @@ describe('a result', () => {
     expect((await store.piece('p')).entries).toHaveLength(1);
   });
 
+  test('moves the ladder of a piece that an edition before kept on the device, with all its lines', async () => {
+    const studio = await openLedger();
+    const { before: _, hasEarlier: __, ...old } = piece([entry('a')]);
+    studio.answers = { ...studio.answers, piece: () => partOf<Piece>(old), postEntry: () => CUT };
+    const store = useLedger();
+    const kept = await store.post(await store.piece('p'), { bpm: 60, outcome: 'clean', percent: 100 });
+    expect([kept.entries.length, kept.before, kept.hasEarlier]).toEqual([2, [], false]);
+  });
+
+  test('shows earlier lines before those it shows, and what counts of them once', async () => {
+    const studio = await openLedger();
+    const counted = { day: '2026-03-01', bpm: 58, outcome: 'clean', medium: 'ink', percent: 100 } as const;
+    const shown = piece([entry('c')], { hasEarlier: true, before: [counted, counted] });
+    const asked: string[] = [];
+    studio.answers = {
+      ...studio.answers,
+      earlierEntries: ({ query }) => {
+        asked.push(query['before'] ?? '');
+        return { entries: [entry('a', { struck: true }), entry('b')], hasEarlier: false };
+      },
+    };
+    const all = await useLedger().earlier(shown);
+    expect([asked, all.entries.map(({ id }) => id), all.before, all.hasEarlier]).toEqual([
+      ['c'],
+      ['a', 'b', 'c'],
+      [counted],
+      false,
+    ]);
+  });
+
   test('that waits can be taken back', async () => {
     const studio = await openLedger();
     const store = useLedger();

@@ -75,7 +75,7 @@ export const useLedger = defineStore('ledger', () => {
 
   /** One piece, with what still waits for it. */
   async function piece(id: string): Promise<Piece> {
-    const seen = await api.piece({ id });
+    const seen = madeNow(await api.piece({ id }));
     await count();
     return waiting.value.filter(({ pieceId }) => pieceId === id).reduce(withWaiting, seen);
   }
@@ -193,6 +193,11 @@ function isPosted(piece: Piece | Posted): piece is Posted {
 /** A piece that a page shows, as it stands after a change of it. */
 export function followed(piece: Piece, changed: Piece | Posted): Piece {
   return isPosted(changed) ? withPosted(piece, changed) : changed;
+}
+
+/** A piece as it is answered now; what the edition before kept on the device has all its lines, and says nothing of earlier ones. */
+function madeNow(piece: Omit<Piece, 'before' | 'hasEarlier'> & Partial<Piece>): Piece {
+  return { before: [], hasEarlier: false, ...piece };
 }
 
 /** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */

@@ -147,8 +147,11 @@ export async function settled(page: Page): Promise<void> {
   // A request whose worker has ended keeps the network busy for ever: what is drawn is asked for below, and that is waited for in full.
   await page.waitForLoadState('networkidle', { timeout: 5_000 }).catch(() => undefined);
   await page.evaluate(() => document.fonts.ready);
-  const tab = page.locator('[data-ready]');
-  if ((await tab.count()) > 0) await page.locator('[data-ready="true"] svg').first().waitFor();
+  // A tab of the page before may still stand there, and go.
+  await page.waitForFunction(() => {
+    const drawn = document.querySelector('[data-ready="true"] svg');
+    return document.querySelector('[data-ready]') === null || (drawn?.getClientRects().length ?? 0) > 0;
+  });
 }
 
 /** Takes a PNG of the window into a folder of the project. */

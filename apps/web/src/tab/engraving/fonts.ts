@@ -14,7 +14,12 @@ export function loadMusicFont(): Promise<void> {
 }
 
 async function load(): Promise<void> {
-  await Font.load(MUSIC_FONT, music);
-  await document.fonts.load('600 12px "Source Sans 3 Variable"');
+  try {
+    await Font.load(MUSIC_FONT, music);
+    await document.fonts.load('600 12px "Source Sans 3 Variable"');
+  } catch {
+    // A line that is cut just then leaves a tab in the letters that are there; the next tab asks again.
+    loading = undefined;
+  }
   VexFlow.setFonts(MUSIC_FONT);
 }

@@ -1,12 +1,7 @@
 import compression from 'compression';
 import express from 'express';
 import pg from 'pg';
-
-/** A query as it travels to the database. */
-export interface Query {
-  readonly text: string;
-  readonly values: readonly unknown[];
-}
+import type { Query } from '../tools/queries.ts';
 
 /** What the bare server is told: which queries it answers a name with. */
 export type Told = { readonly name: string; readonly queries: readonly Query[] } | 'cpu';

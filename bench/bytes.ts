@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core';
 import { openPiece, openStage, settled } from '../e2e/stage.ts';
-import { figure, type Figure } from './measure.ts';
+import { figure, timingOf, type Figure } from './measure.ts';
 
 /** Most bytes on the wire, in thousands: scripts and styles of each page, and fonts of any. */
 const MOST = { 'the sign-in page': 220, 'the song desk': 450, 'a practice page': 300, fonts: 150 } as const;
@@ -104,7 +104,7 @@ async function slowFigures(stranger: Page, mara: Page, desk: string): Promise<re
       }),
     );
   }
-  const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[1] ?? 0;
+  const middle = (values: readonly number[]) => timingOf(values).median;
   const plain = await slowly(stranger, async () => {
     await stranger.route('**/a-line', (route) => route.fulfill({ contentType: 'text/html', body: '<p>A line.</p>' }));
     await stranger.goto('/a-line', { waitUntil: 'load' });

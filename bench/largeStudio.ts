@@ -1,5 +1,6 @@
 import pg from 'pg';
-import type { Stage } from '../e2e/stage.ts';
+import { openStage, type Stage } from '../e2e/stage.ts';
+import { freePort } from '../tools/cluster.ts';
 
 /** A large studio. Sections of each song, pieces of each student, entries of each piece. */
 export const STUDIO = { students: 300, teachers: 6, sections: 8, pieces: 40, entries: 84, lessonsEach: 134 } as const;
@@ -15,6 +16,15 @@ export interface Ids {
   readonly series: string;
   /** A piece of the student. */
   readonly piece: string;
+}
+
+/** A stage whose first server tells its metrics at a port; another one would find that taken. */
+export async function openMeasured(): Promise<{ readonly stage: Stage; readonly metrics: number }> {
+  const metrics = await freePort();
+  process.env['METRICS_PORT'] = String(metrics);
+  const stage = await openStage();
+  delete process.env['METRICS_PORT'];
+  return { stage, metrics };
 }
 
 /** The cookies of somebody who signed in in a browser. */

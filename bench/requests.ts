@@ -1,15 +1,12 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import pg from 'pg';
 import { makeApp } from '../apps/server/src/app.ts';
 import { readConfig } from '../apps/server/src/config.ts';
-import { openStage } from '../e2e/stage.ts';
-import { freePort } from '../tools/cluster.ts';
+import { queriesOf, type Query } from '../tools/queries.ts';
 import { computeAll } from '../apps/server/src/studio/index.ts';
-import { cookieOf, fillStudio, SIZE } from './largeStudio.ts';
+import { cookieOf, fillStudio, openMeasured, SIZE } from './largeStudio.ts';
 import { figure, ratio, timingOf, type Figure } from './measure.ts';
-import type { Query } from './bareServer.ts';
 
 /** Requests of one turn, turns of each side, and requests on their way together. */
 const LOAD = { requests: 60, turns: 9, atOnce: 4 } as const;
@@ -19,21 +16,18 @@ const LOAD = { requests: 60, turns: 9, atOnce: 4 } as const;
  * run beside each other on the same data and take turns; the medians of the turns are compared.
  */
 export async function requestFigures(): Promise<readonly Figure[]> {
-  const metrics = await freePort();
-  process.env['METRICS_PORT'] = String(metrics);
-  const stage = await openStage();
-  delete process.env['METRICS_PORT'];
+  const { stage, metrics } = await openMeasured();
   const bare = await startBare(stage.databaseUrl);
   try {
     const { student, piece } = await fillStudio(stage.databaseUrl);
-    const cookies = { mara: await cookieOf(stage, 'mara'), odile: await cookieOf(stage, 'odile') };
+    const cookie = await cookieOf(stage, 'mara');
     const entry = () => ({ id: randomUUID(), bpm: 60 + Math.floor(Math.random() * 60), outcome: 'clean', remark: '' });
     const asked: readonly Asked[] = [
-      { name: 'Desk', path: '/desk', cookie: cookies.mara },
-      { name: 'Lesson', path: `/lessons/of/${student}`, cookie: cookies.mara },
-      { name: 'Ledger', path: `/ledger?studentId=${student}`, cookie: cookies.mara },
-      { name: 'Piece', path: `/pieces/${piece}`, cookie: cookies.mara },
-      { name: 'Posting', path: `/pieces/${piece}/entries`, cookie: cookies.mara, body: entry },
+      { name: 'Desk', path: '/desk', cookie },
+      { name: 'Lesson', path: `/lessons/of/${student}`, cookie },
+      { name: 'Ledger', path: `/ledger?studentId=${student}`, cookie },
+      { name: 'Piece', path: `/pieces/${piece}`, cookie },
+      { name: 'Posting', path: `/pieces/${piece}/entries`, cookie, body: entry },
     ];
     const captured = await capture(stage.databaseUrl, asked);
     const figures: Figure[] = [];
@@ -120,31 +114,13 @@ async function capture(databaseUrl: string, asked: readonly Asked[]): Promise<Re
   const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}/api`;
   // What was never computed is none of what is compared.
   await computeAll(app.store);
-  const seen: Query[] = [];
-  // Every query of the server passes here, whoever sends it.
-  const query = Reflect.get(pg.Client.prototype, 'query') as (...words: unknown[]) => unknown;
-  Object.assign(pg.Client.prototype, {
-    query(this: pg.Client, ...words: unknown[]) {
-      const [first, second] = words;
-      if (typeof first === 'string') seen.push({ text: first, values: Array.isArray(second) ? second : [] });
-      else if (typeof first === 'object' && first !== null && 'text' in first)
-        seen.push({
-          text: String(first.text),
-          values: 'values' in first && Array.isArray(first.values) ? first.values : [],
-        });
-      return query.apply(this, words);
-    },
-  });
   const captured = new Map<string, readonly Query[]>();
   for (const one of asked) {
+    const ask = () => send(`${url}${one.path}`, one);
     // The connections that it needs are open by the third time.
-    for (let index = 0; index < 3; index += 1) {
-      seen.length = 0;
-      await send(`${url}${one.path}`, one);
-    }
-    captured.set(one.name, takenBack(seen));
+    for (let index = 0; index < 2; index += 1) await ask();
+    captured.set(one.name, takenBack(await queriesOf(ask)));
   }
-  Object.assign(pg.Client.prototype, { query });
   await new Promise((done) => server.close(done));
   await app.close();
   return captured;

@@ -2,9 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { showDesk, showLessonDay, contextOf } from '../apps/server/src/studio/index.ts';
-import { openStage, type Stage } from '../e2e/stage.ts';
-import { freePort } from '../tools/cluster.ts';
-import { cookieOf, fillStudio, SIZE, STUDIO, type Ids } from './largeStudio.ts';
+import type { Stage } from '../e2e/stage.ts';
+import { cookieOf, fillStudio, openMeasured, SIZE, STUDIO, type Ids } from './largeStudio.ts';
 import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
 
 /** How long both servers are under load, entries sent to them, and how many at once. */
@@ -18,11 +17,7 @@ const LARGE = ['entries', 'pieces', 'lessons', 'phrases', 'sections'] as const;
  * two servers of one database under load. The yardstick is the health request, one small query.
  */
 export async function weekFigures(): Promise<readonly Figure[]> {
-  const metrics = await freePort();
-  // The first server of the stage tells its metrics; a second one would find the port taken.
-  process.env['METRICS_PORT'] = String(metrics);
-  const stage = await openStage();
-  delete process.env['METRICS_PORT'];
+  const { stage, metrics } = await openMeasured();
   const store = openStore(stage.databaseUrl);
   try {
     const ids = await fillStudio(stage.databaseUrl);

@@ -1,8 +1,7 @@
 import type { EarlierEntries, Piece, Posted } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
-import pg from 'pg';
-import { openTestStudio, PHRASE, tellStory, type TestServer } from './studio.ts';
+import { queriesOf } from '../../../tools/queries.ts';
+import { openTestStudio, PHRASE, take, tellStory, type TestServer } from './studio.ts';
 
 /** A line a day for ten years. */
 const LINES = 3650;
@@ -14,8 +13,6 @@ beforeAll(async () => {
   story = await tellStory(server);
 });
 afterAll(() => server.close());
-
-const take = (more: object = {}) => ({ id: randomUUID(), bpm: 84, outcome: 'clean', remark: '', ...more });
 
 /** Gives the student another piece of the same song, with so many lines over as many days up to yesterday. */
 async function pieceWith(lines: number): Promise<Piece> {
@@ -36,23 +33,7 @@ async function pieceWith(lines: number): Promise<Piece> {
   return piece;
 }
 
-/** How many statements the server sends to the database for something, whoever sends them; what begins and ends a transaction apart. */
-async function statementsOf(work: () => Promise<unknown>): Promise<readonly string[]> {
-  const seen: string[] = [];
-  const { prototype } = pg.Client;
-  const query = Reflect.get(prototype, 'query') as (...words: unknown[]) => unknown;
-  Object.assign(prototype, {
-    query(this: pg.Client, ...words: unknown[]) {
-      const [first] = words;
-      seen.push(typeof first === 'string' ? first : String(Reflect.get(Object(first), 'text')));
-      return query.apply(this, words);
-    },
-  });
-  await work();
-  Object.assign(prototype, { query });
-  return seen;
-}
-
+const statementsOf = async (work: () => Promise<unknown>) => (await queriesOf(work)).map(({ text }) => text);
 const isOfTransaction = (sql: string) => /^(START TRANSACTION|COMMIT|ROLLBACK)/.test(sql);
 
 describe('posting a result', () => {

@@ -1,13 +1,10 @@
 import type { Ledger, Piece } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { randomUUID } from 'node:crypto';
-import { openTestStudio, PHRASE, tellStory, type TestServer } from './studio.ts';
+import { openTestStudio, PHRASE, take, tellStory, type TestServer } from './studio.ts';
 
 let server: TestServer;
 beforeAll(async () => void (server = await openTestStudio()));
 afterAll(() => server.close());
-
-const take = (more: object = {}) => ({ id: randomUUID(), bpm: 84, outcome: 'clean', remark: '', ...more });
 
 describe('results that waited on a device', () => {
   test('are posted for when they were played, as long ago as they waited by the clock of the device', async () => {

@@ -12,6 +12,7 @@ import {
 } from '@jam-ledger/contract';
 import { ROUTE_SCHEMAS } from '@jam-ledger/contract/schemas';
 import type { Express, Response } from 'express';
+import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { makeApp, type App } from '../src/app.ts';
 import type { Config } from '../src/config.ts';
@@ -212,6 +213,9 @@ export const SCOPE = 'The solo and the lick at 1:09, as recorded.';
 export function moveTo(version: number, state: string, scope: string | null = null, reason = '') {
   return { version, state, scope, reason };
 }
+
+/** A result to be posted, with an id of its own. */
+export const take = (more: object = {}) => ({ id: randomUUID(), bpm: 84, outcome: 'clean', remark: '', ...more });
 
 /** Everything up to an assigned piece, as the story goes; gives the ids on the way. */
 export async function tellStory(server: TestServer) {

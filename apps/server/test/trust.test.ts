@@ -3,7 +3,7 @@ import type { Desk, Mail, Person, Piece, Posted } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { addPerson } from '../src/store/index.ts';
 import { hashPassword } from '../src/studio/index.ts';
-import { openTestStudio, PHRASE, SECTION, tellStory, type Browser, type TestServer } from './studio.ts';
+import { openTestStudio, PHRASE, SECTION, take, tellStory, type Browser, type TestServer } from './studio.ts';
 
 let server: TestServer;
 let story: Awaited<ReturnType<typeof tellStory>>;
@@ -13,7 +13,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const take = (more: object = {}) => ({ id: randomUUID(), bpm: 84, outcome: 'clean', remark: '', ...more });
 /** How many rows every table has. */
 async function counts(): Promise<Readonly<Record<string, number>>> {
   const { store } = server.app;

@@ -164,13 +164,15 @@ export interface SongPhraseRow {
   readonly isChosen: boolean;
 }
 
-/** The phrases of the songs $2 of the studio $1. */
-export const SONG_PHRASES = `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars,
+/** The phrases of some songs of the studio $1; `which` is the parameter that names the songs. */
+export const songPhrases = (
+  which: string,
+) => `SELECT f.id, c.transcription_id AS "songId", f.name, c.start_seconds AS "sectionSeconds", COALESCE(x.bars, 0) AS bars,
             coalesce(f.alternate_of, f.id) AS "mainId", f.chosen AS "isChosen"
        FROM sections c
        JOIN phrases f ON f.studio_id = c.studio_id AND f.section_id = c.id
        LEFT JOIN phrase_facts x ON x.studio_id = f.studio_id AND x.id = f.id
-      WHERE c.studio_id = $1 AND c.transcription_id = ANY($2::uuid[]) AND NOT c.struck AND NOT f.struck
+      WHERE c.studio_id = $1 AND c.transcription_id = ANY(${which}) AND NOT c.struck AND NOT f.struck
       ORDER BY c.start_seconds, c.label, f.position, f.id`;
 
 /**
@@ -182,7 +184,7 @@ export function findSongPhrases(
   studioId: string,
   songIds: readonly string[],
 ): Promise<readonly SongPhraseRow[]> {
-  return store.rows(SONG_PHRASES, [studioId, songIds]);
+  return store.rows(songPhrases('$2::uuid[]'), [studioId, songIds]);
 }
 
 /** The text of a phrase as it is played. */

@@ -1,5 +1,5 @@
 import type { Store } from './database.ts';
-import { SONG_PHRASES, STUDIO_RATE, type SongPhraseRow, type StudioRate } from './pieces.ts';
+import { songPhrases, STUDIO_RATE, type SongPhraseRow, type StudioRate } from './pieces.ts';
 
 /** An entry with the name of who posted it. */
 export interface EntryRow {
@@ -23,11 +23,13 @@ export interface EntryRow {
   readonly struck: boolean;
 }
 
-/** The columns of an `EntryRow`, of an entry `e` posted by somebody `w`. */
-const ENTRY = `e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,
+/** Reads `EntryRow`s out of entries, or of what has their columns; days in the zone $3. */
+const entriesFrom = (
+  entries: string,
+) => `SELECT e.id, e.version, e.piece_id AS "pieceId", e.bpm, e.outcome, e.medium, e.percent, e.remark,
             e.loop_from AS "loopFrom", e.loop_to AS "loopTo", e.counts_for AS "countsFor", e.posted_at AS "postedAt",
             (e.posted_at AT TIME ZONE $3)::date::text AS day, e.posted_by AS "postedById", w.name AS "postedByName", e.struck
-       FROM entries e
+       FROM ${entries} e
        JOIN people w ON w.studio_id = e.studio_id AND w.id = e.posted_by`;
 
 /**
@@ -45,7 +47,7 @@ export async function findEntries(
   }: { readonly pieceId: string; readonly before?: string; readonly zone: string; readonly max: number },
 ): Promise<readonly EntryRow[]> {
   const rows = await store.rows<EntryRow>(
-    `SELECT ${ENTRY}
+    `${entriesFrom('entries')}
       WHERE e.studio_id = $1 AND (e.piece_id = $2 OR e.counts_for = $2)
         AND ($4::uuid IS NULL
              OR (e.posted_at, e.line) < (SELECT b.posted_at, b.line FROM entries b WHERE b.studio_id = $1 AND b.id = $4))
@@ -56,20 +58,7 @@ export async function findEntries(
 }
 
 /** An entry as it is posted. */
-export interface EntryToPost {
-  readonly id: string;
-  readonly pieceId: string;
-  readonly countsFor: string | null;
-  readonly postedBy: string;
-  readonly bpm: number;
-  readonly outcome: string;
-  readonly medium: string;
-  readonly percent: number;
-  readonly loopFrom: number | null;
-  readonly loopTo: number | null;
-  readonly remark: string;
-  readonly postedAt: Date;
-}
+export type EntryToPost = Omit<EntryRow, 'version' | 'day' | 'postedByName' | 'struck'>;
 
 /**
  * Posts an entry, unless there is one with its id, and lets nobody else post to the same ladder until the transaction ends; the entry
@@ -81,21 +70,22 @@ export async function addEntry(
   entry: EntryToPost,
   zone: string,
 ): Promise<EntryRow | undefined> {
-  const { id, pieceId, countsFor, postedBy, bpm, outcome, medium, percent, loopFrom, loopTo, remark, postedAt } = entry;
+  const { id, pieceId, countsFor, postedById, bpm, outcome, medium, percent, loopFrom, loopTo, remark, postedAt } =
+    entry;
   const [row] = await store.rows<EntryRow>(
-    `WITH turn AS MATERIALIZED (SELECT pg_advisory_xact_lock(hashtextextended($2, 0))), e AS (
+    `WITH turn AS MATERIALIZED (SELECT pg_advisory_xact_lock(hashtextextended($2, 0))), posted AS (
        INSERT INTO entries (id, studio_id, piece_id, counts_for, posted_by, bpm, outcome, medium, percent, loop_from, loop_to, remark, posted_at)
        SELECT $4::uuid, $1::uuid, $5::uuid, $6::uuid, $7::uuid, $8::int, $9, $10, $11::int, $12::int, $13::int, $14, $15::timestamptz FROM turn
        ON CONFLICT (id) DO NOTHING RETURNING *
      )
-     SELECT ${ENTRY.replace('FROM entries e', 'FROM e')}`,
+     ${entriesFrom('posted')}`,
     [
-      ...[studioId, ladderName(countsFor ?? pieceId), zone, id, pieceId, countsFor, postedBy, bpm, outcome, medium],
+      ...[studioId, ladderName(countsFor ?? pieceId), zone, id, pieceId, countsFor, postedById, bpm, outcome, medium],
       ...[percent, loopFrom, loopTo, remark, postedAt.toISOString()],
     ],
   );
   if (row) return row;
-  const [there] = await store.rows<EntryRow>(`SELECT ${ENTRY} WHERE e.studio_id = $1 AND e.id = $2`, [
+  const [there] = await store.rows<EntryRow>(`${entriesFrom('entries')} WHERE e.studio_id = $1 AND e.id = $2`, [
     studioId,
     id,
     zone,
@@ -169,7 +159,7 @@ export async function findAround(
     readonly rate: StudioRate;
   }>(
     `SELECT (SELECT coalesce(json_agg(r), '[]') FROM (${packed('$2::uuid[]')}) r) AS results,
-            (SELECT coalesce(json_agg(f), '[]') FROM (${SONG_PHRASES.replace('$2', '$4')}) f) AS phrases,
+            (SELECT coalesce(json_agg(f), '[]') FROM (${songPhrases('$4::uuid[]')}) f) AS phrases,
             (SELECT row_to_json(s) FROM (${STUDIO_RATE}) s) AS rate`,
     [studioId, pieceIds, zone, songIds],
   );

@@ -18,6 +18,7 @@ import AgendaList from './AgendaList.vue';
 import LastLesson from './LastLesson.vue';
 import LessonSummary from './LessonSummary.vue';
 import { followed, useLedger } from '../ledger/index.ts';
+import { isCounting } from '../playing/index.ts';
 import LessonPiece from './LessonPiece.vue';
 
 const page = usePage();
@@ -104,7 +105,7 @@ watch(
 /** What was inked today of a piece. */
 function inkedOf({ id, entries }: Pick<Piece, 'id' | 'entries'>): readonly InkedLine[] {
   return entries
-    .filter(({ counts, struck }) => counts && !struck)
+    .filter(isCounting)
     .filter(({ medium, day }) => medium === 'ink' && day === today.value)
     .map(({ id: entryId, bpm, outcome, percent }) => ({ entryId, pieceId: id, bpm, outcome, percent }));
 }

@@ -6,7 +6,8 @@ export function countingOf({ before, entries }: Pick<Piece, 'before' | 'entries'
   return [...before, ...entries.filter(isCounting)];
 }
 
-const isCounting = ({ struck, counts }: Entry): boolean => counts && !struck;
+/** Whether an entry moves the ladder of the piece it is shown with. */
+export const isCounting = ({ struck, counts }: Entry): boolean => counts && !struck;
 
 /** A piece with a line that was posted to it, as it stands by that. */
 export function withPosted(piece: Piece, { entry, ...stands }: Posted): Piece {

@@ -5,7 +5,7 @@ export { default as PostResult } from './PostResult.vue';
 export { default as StepBar } from './StepBar.vue';
 export { default as TempoLadder } from './TempoLadder.vue';
 export { default as WaitingLine } from './WaitingLine.vue';
-export { countingOf, sayLoop, sayPart, withEarlier, withPosted } from './entries.ts';
+export { countingOf, isCounting, sayLoop, sayPart, withEarlier, withPosted } from './entries.ts';
 export { USUAL_PEDAL } from './pedal.ts';
 export type { Pedal } from './pedal.ts';
 export { agendaPieceOf, practiceOf } from './practicePiece.ts';

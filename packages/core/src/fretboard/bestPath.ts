@@ -120,7 +120,9 @@ function forward(events: readonly Placed[], guitar: Guitar, rules: PositionRules
     const key = gripKey(event);
     const grips = known.get(key) ?? gripsOf(event, rules);
     known.set(key, grips);
-    before = grips.flatMap((grip) => reach(event, grip, { from, first: index === 0, guitar }));
+    const first = index === 0;
+    const classes = !first && isUnlinked(event) ? classesOf(from) : undefined;
+    before = grips.flatMap((grip) => reach(event, grip, { from, first, classes, guitar }));
     layers.push(before);
   }
   return layers;
@@ -135,14 +137,16 @@ function gripKey({ item, barre, choices }: Placed): string {
 interface Reaching {
   readonly from: readonly Node[];
   readonly first: boolean;
+  /** The nodes before in classes, where any of them may come before any grip. */
+  readonly classes: readonly Class<Node>[] | undefined;
   readonly guitar: Guitar;
 }
 
 /** The cheapest way to a grip from the grips before; to a free one, one for each grip that the hand may hold meanwhile. */
-function reach(event: Placed, grip: Grip, { from, first, guitar }: Reaching): readonly Node[] {
+function reach(event: Placed, grip: Grip, { from, first, classes, guitar }: Reaching): readonly Node[] {
   const own = gripMs(grip, guitar);
   const free = isFree(grip);
-  if (!free && !first && isUnlinked(event)) return cheapestTo(grip, { own, classes: classesOf(from), guitar });
+  if (!free && classes) return cheapestTo(grip, { own, classes, guitar });
   const best = new Map<string, Node>();
   let min: Node | undefined;
   for (const node of from) {
@@ -197,12 +201,8 @@ function classify<One>(
   return [...classes.values()];
 }
 
-const classesBefore = new WeakMap<readonly Node[], readonly Class<Node>[]>();
-
 function classesOf(nodes: readonly Node[]): readonly Class<Node>[] {
-  const known = classesBefore.get(nodes) ?? classify(nodes, { heldOf: (node) => node, costOf: ({ cost }) => cost });
-  classesBefore.set(nodes, known);
-  return known;
+  return classify(nodes, { heldOf: (node) => node, costOf: ({ cost }) => cost });
 }
 
 /** The cheapest way to a grip that grows out of nothing. */

@@ -3,7 +3,7 @@ import { addEntry, findOwn, findPieces, lockLadder, saveVersioned, type PieceRow
 import { orNotFound, orConflict } from '../context/rows.ts';
 import { moveOnHeld } from '../requests/moveOn.ts';
 import { describeEntry, showPiece } from './showPieces.ts';
-import { keepStanding, standNow, type StandingNow } from './standNow.ts';
+import { computePiece, keepStanding, standNow } from './standNow.ts';
 import { Invalid } from '../context/errors.ts';
 import { teaches, type RequestContext } from '../context/context.ts';
 
@@ -27,34 +27,19 @@ export async function postEntry(context: RequestContext, pieceId: string, body: 
   const medium = teaches(context) ? 'ink' : 'pencil';
   const countsFor = loop === null ? pieceId : await pieceCutAt(context, pieceId, { loop, rows });
   const stretch = { loopFrom: loop?.from ?? null, loopTo: loop?.to ?? null, countsFor };
-  const entry = { ...values, ...stretch, percent, pieceId, postedBy: person.id, medium, postedAt };
+  const entry = { ...values, ...stretch, percent, pieceId, postedById: person.id, medium, postedAt };
   const stored = await addEntry(store, studio.id, entry, studio.zone);
   if (stored?.pieceId !== pieceId || stored.postedById !== person.id)
     throw new Invalid([{ field: 'id', message: 'Another entry already has this id.' }]);
   const stood = await standNow(context, rows, [...new Set([pieceId, countsFor ?? pieceId])]);
-  await keepCounted(context, { rows, stood, id: countsFor });
+  const counted = rows.find((row) => row.id === countsFor);
+  if (counted) {
+    const { cameToBeHeld } = await keepStanding(context, counted, orNotFound(stood.get(counted.id)));
+    if (cameToBeHeld) await moveOnHeld(context, counted);
+  }
   const { standing, next, around, mastery, due, expected } = orNotFound(stood.get(pieceId));
   const { id, version } = piece;
   return { id, version, standing, next, around, mastery, due, expected, entry: describeEntry(pieceId, stored) };
-}
-
-/** Keeps where the piece stands whose ladder an entry moves, and lets the song’s requests move on where it came to be held. */
-async function keepCounted(
-  context: RequestContext,
-  {
-    rows,
-    stood,
-    id,
-  }: {
-    readonly rows: readonly PieceRow[];
-    readonly stood: ReadonlyMap<string, StandingNow>;
-    readonly id: string | null;
-  },
-): Promise<void> {
-  if (id === null) return;
-  const row = orNotFound(rows.find((one) => one.id === id));
-  const { cameToBeHeld } = await keepStanding(context, row, orNotFound(stood.get(id)));
-  if (cameToBeHeld) await moveOnHeld(context, row);
 }
 
 /** The given piece that plays just what went round and round in another; null where the student has none. */
@@ -106,8 +91,8 @@ export async function strikeEntry(context: RequestContext, id: string, { version
   const saved = await saveVersioned(store.entries, { studioId: studio.id, id, version }, { struck });
   await orConflict(saved, () => showPiece(context, row.pieceId));
   if (row.countsFor != null) {
-    const rows = await findPieces(store, studio.id, { beside: row.countsFor });
-    await keepCounted(context, { rows, stood: await standNow(context, rows, [row.countsFor]), id: row.countsFor });
+    const { row: counted, cameToBeHeld } = await computePiece(context, row.countsFor);
+    if (cameToBeHeld) await moveOnHeld(context, counted);
   }
   return showPiece(context, row.pieceId);
 }

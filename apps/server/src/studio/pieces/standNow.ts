@@ -71,10 +71,13 @@ export async function keepStanding(
   return { cameToBeHeld: !wasHeld && stands.mastery.heldSince !== null };
 }
 
-/** Computes anew what is kept beside a piece, from all of its results. @throws NotFound */
-export async function computePiece(context: RequestContext, id: string): Promise<{ readonly cameToBeHeld: boolean }> {
+/** Computes anew what is kept beside a piece, from all of its results; the piece, and whether it came to be held. @throws NotFound */
+export async function computePiece(
+  context: RequestContext,
+  id: string,
+): Promise<{ readonly row: PieceRow; readonly cameToBeHeld: boolean }> {
   const rows = await findPieces(context.store, context.studio.id, { beside: id });
   const row = orNotFound(rows.find((one) => one.id === id));
   const stands = orNotFound((await standNow(context, rows, [id])).get(id));
-  return keepStanding(context, row, stands);
+  return { row, ...(await keepStanding(context, row, stands)) };
 }

@@ -1,12 +1,11 @@
 import { readFile } from 'node:fs/promises';
-import createVerovioModule from 'verovio/wasm';
-import { enableLog, LOG_OFF, VerovioToolkit } from 'verovio/esm';
 import { XMLParser } from 'fast-xml-parser';
 import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
 import { songOf } from '../packages/core/test/formats/songs.ts';
 import { openStage } from '../e2e/stage.ts';
 import { longSolo } from './reading.ts';
 import { ms, ratio, time, type Figure } from './measure.ts';
+import { quietVerovio } from './verovio.ts';
 
 /** Phrases of a long song: two bars each, eleven notes. Our choice. */
 const PHRASE = '/16 5D h7 p5 7A 5D 7D s9 7D /8 10Bb1r 8B~ | /4 5A7D 7B';
@@ -18,9 +17,7 @@ const NOTES = 10_000;
 export async function formatFigures(): Promise<readonly Figure[]> {
   const song = songOf(Array.from({ length: PHRASES }, () => PHRASE));
   const xml = writeMusicXml(song);
-  const module = await createVerovioModule();
-  enableLog(LOG_OFF, module);
-  const toolkit = new VerovioToolkit(module);
+  const toolkit = await quietVerovio();
   const writing = await time(() => writeMusicXml(song), 10);
   const loading = await time(() => toolkit.loadData(xml), 3);
   const solo = longSolo();

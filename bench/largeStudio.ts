@@ -35,8 +35,11 @@ export async function cookieOf(stage: Stage, who: string): Promise<string> {
   return cookies.map(({ name, value }) => `${name}=${value}`).join('; ');
 }
 
-/** Fills the demo studio up to its size, all of it made up. */
-export async function fillStudio(databaseUrl: string): Promise<Ids> {
+/** How large a studio is; numbers as in `STUDIO`. */
+export type StudioSize = Readonly<Record<keyof typeof STUDIO, number>>;
+
+/** Fills the demo studio up to a size, all of it made up. */
+export async function fillStudio(databaseUrl: string, size: StudioSize = STUDIO): Promise<Ids> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   const { rows } = await client.query<{ studio: string; mara: string }>(
@@ -45,7 +48,7 @@ export async function fillStudio(databaseUrl: string): Promise<Ids> {
   const [where] = rows;
   if (!where) throw new Error('the demo studio has no mara');
   const { studio, mara } = where;
-  for (const [sql, ...values] of FILLING)
+  for (const [sql, ...values] of filling(size))
     await client.query(sql, [studio, ...values.map((value) => (value === 'mara' ? mara : value))]);
   const students = await client.query<{ id: string }>(`SELECT id FROM people WHERE name = 'Student 1'`);
   await client.query('ANALYZE');
@@ -59,29 +62,48 @@ export async function fillStudio(databaseUrl: string): Promise<Ids> {
   return { studio, mara, student, series: series.rows[0]?.id ?? '', piece: pieces.rows[0]?.id ?? '' };
 }
 
-const RULE = JSON.stringify({
-  firstDay: '2025-01-06',
-  time: '09:00',
-  minutes: 45,
-  everyWeeks: 1,
-  weekdays: [],
-  count: STUDIO.lessonsEach,
-  until: null,
-});
+/** Gives a student of the filled studio a line a day for ten years at each of the first three pieces. */
+export async function addTenYears(databaseUrl: string): Promise<Pick<Ids, 'student' | 'piece'>> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query<{ student: string; piece: string }>(
+    `WITH kept AS (
+       SELECT p.id, p.studio_id, p.student_id, p.position FROM pieces p JOIN people s ON s.id = p.student_id
+        WHERE s.name = 'Student 7' ORDER BY p.position LIMIT 3
+     ), lines AS (
+       INSERT INTO entries (id, studio_id, piece_id, counts_for, posted_by, bpm, outcome, medium, remark, posted_at)
+       SELECT gen_random_uuid(), studio_id, id, id, student_id, LEAST(120, 50 + n / 40), CASE WHEN n % 7 = 0 THEN 'not-yet' ELSE 'clean' END,
+              'pencil', '', now() - make_interval(days => 3650 - n)
+         FROM kept, generate_series(1, 3650) n
+     )
+     SELECT student_id AS student, id AS piece FROM kept ORDER BY position LIMIT 1`,
+  );
+  await client.query('ANALYZE entries');
+  await client.end();
+  const [old] = rows;
+  if (!old) throw new Error('the studio has no seventh student');
+  return old;
+}
+
+const ruleOf = ({ lessonsEach }: StudioSize) =>
+  JSON.stringify({
+    ...{ firstDay: '2025-01-06', time: '09:00', minutes: 45, everyWeeks: 1, weekdays: [] },
+    ...{ count: lessonsEach, until: null },
+  });
 
 /** Statements that fill the studio ($1), in order. */
-const FILLING: readonly (readonly [sql: string, ...values: readonly (string | number)[]])[] = [
+const filling = (size: StudioSize): readonly (readonly [sql: string, ...values: readonly (string | number)[]])[] => [
   [
     `INSERT INTO people (studio_id, role, name) SELECT $1, 'teacher', 'Teacher ' || n FROM generate_series(2, $2::int) n`,
-    STUDIO.teachers,
+    size.teachers,
   ],
   [
     `INSERT INTO people (studio_id, role, name, teacher_id)
      SELECT $1, 'student', 'Student ' || n,
             CASE WHEN n % $3 = 1 THEN $4::uuid ELSE (SELECT id FROM people WHERE name = 'Teacher ' || 2 + (n % ($3 - 1))) END
        FROM generate_series(1, $2::int) n`,
-    STUDIO.students,
-    STUDIO.teachers,
+    size.students,
+    size.teachers,
     'mara',
   ],
   [
@@ -97,15 +119,15 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
     `INSERT INTO sections (studio_id, transcription_id, label, role, start_seconds, bars, times, open, passes)
      SELECT $1, id, n || 'A', 'solo', n * 20, 10, 1, false, '[]'
        FROM transcriptions, generate_series(1, $2::int) n WHERE title LIKE 'Song of %'`,
-    STUDIO.sections,
+    size.sections,
   ],
   [
     `INSERT INTO phrases (studio_id, section_id, position, name, text)
      SELECT $1, c.id, n, 'Phrase ' || n, '/8 5G 7Gb1r 5G 7D /4 7D~ - |'
        FROM sections c JOIN transcriptions t ON t.id = c.transcription_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n
       WHERE c.label = 1 + n % $3::int || 'A'`,
-    STUDIO.pieces,
-    STUDIO.sections,
+    size.pieces,
+    size.sections,
   ],
   [
     `INSERT INTO pieces (studio_id, student_id, song_id, phrase_id, start_bpm, target_bpm, assigned_on, parts, cut, position, difficulty)
@@ -123,7 +145,7 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
             CASE WHEN (n + p.position) % 50 = 0 THEN 'the left hand got tired' ELSE '' END,
             now() - make_interval(days => ($2 - n) * 4, mins => p.position)
        FROM pieces p JOIN transcriptions t ON t.id = p.song_id AND t.title LIKE 'Song of %', generate_series(1, $2::int) n`,
-    STUDIO.entries,
+    size.entries,
     'mara',
   ],
   [
@@ -134,7 +156,7 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
             '{"skips": [], "moves": [], "extras": []}', ''
        FROM (SELECT id, teacher_id, row_number() OVER (PARTITION BY teacher_id ORDER BY id) - 1 AS k
                FROM people WHERE name LIKE 'Student %') p`,
-    RULE,
+    ruleOf(size),
     'mara',
   ],
   [
@@ -143,6 +165,6 @@ const FILLING: readonly (readonly [sql: string, ...values: readonly (string | nu
      SELECT $1, e.id, at, at + interval '45 minutes', 'rule'
        FROM (SELECT id, row_number() OVER (ORDER BY id) AS n FROM series WHERE title = 'Weekly') e, generate_series(0, $2::int - 1) w,
             LATERAL (SELECT date_trunc('week', now()) + make_interval(weeks => w - 100, days => (e.n % 6)::int, mins => (480 + 45 * (e.n % 12))::int) AS at) m`,
-    STUDIO.lessonsEach,
+    size.lessonsEach,
   ],
 ];

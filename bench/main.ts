@@ -2,8 +2,11 @@ import { writeFile } from 'node:fs/promises';
 import { cpus } from 'node:os';
 import { accuracyFigures } from './accuracy.ts';
 import { byteFigures } from './bytes.ts';
+import { drawingFigures } from './drawing.ts';
+import { durableFigures } from './durable.ts';
 import { formatFigures } from './formats.ts';
 import { formFigures } from './form.ts';
+import { growthFigures } from './growth.ts';
 import { handFigures } from './hands.ts';
 import { hearingFigures } from './hearing.ts';
 import { lickFigures } from './licks.ts';
@@ -24,6 +27,7 @@ import { weekFigures } from './week.ts';
 /** Measures everything that has a target, prints it and writes it to `docs/figures.md`. */
 const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = [
   ['Notation', readingFigures],
+  ['Drawing', drawingFigures],
   ['Typing', typingFigures],
   ['Presses', pressFigures],
   ['Form', formFigures],
@@ -42,6 +46,8 @@ const parts: readonly (readonly [string, () => Promise<readonly Figure[]>])[] = 
   ['Licks', lickFigures],
   ['Requests', requestFigures],
   ['Week', weekFigures],
+  ['Durable', durableFigures],
+  ['Growth', growthFigures],
 ];
 const only = process.argv[2]?.toLowerCase();
 const lines = [

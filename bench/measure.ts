@@ -1,3 +1,5 @@
+import { readFile } from 'node:fs/promises';
+
 /** Times in milliseconds, of many runs. */
 export interface Timing {
   readonly median: number;
@@ -44,14 +46,30 @@ export async function time(work: () => unknown, runs = 60): Promise<Timing> {
 
 /** Median milliseconds of two things that take turns, so that a machine that is slow for a while is so for both. */
 export async function inTurn(one: () => unknown, other: () => unknown, turns = 21): Promise<readonly [number, number]> {
-  const times: [number[], number[]] = [[], []];
-  for (let turn = -5; turn < turns; turn += 1)
-    for (const [index, work] of [one, other].entries()) {
+  const [first, second] = await timesInTurn([one, other], turns, 10);
+  return [first?.median ?? NaN, second?.median ?? NaN];
+}
+
+/** Times of some things that take turns; the first turns are to warm up and do not count. */
+export async function timesInTurn(
+  works: readonly (() => unknown)[],
+  turns: number,
+  warm: number,
+): Promise<readonly Timing[]> {
+  const times = works.map((): number[] => []);
+  for (let turn = -warm; turn < turns; turn += 1)
+    for (const [index, work] of works.entries()) {
       const from = performance.now();
       await work();
       if (turn >= 0) times[index]?.push(performance.now() - from);
     }
-  return [timingOf(times[0]).median, timingOf(times[1]).median];
+  return times.map(timingOf);
+}
+
+/** Bytes that a process has for itself, as the system counts them. */
+export async function bytesOf(pid: number): Promise<number> {
+  const status = await readFile(`/proc/${pid}/status`, 'utf8');
+  return 1024 * Number(/RssAnon:\s+(\d+)/.exec(status)?.[1] ?? 0);
 }
 
 /** The median and the 95th percentile of some times. */

@@ -54,7 +54,8 @@ export async function planFigures(): Promise<readonly Figure[]> {
   }
 }
 
-function plan(pieces: number, lessons: number): void {
+/** Spreads so many pieces over so many lessons. */
+export function plan(pieces: number, lessons: number): void {
   planSeries(
     Array.from({ length: pieces }, (_, index) => ({
       id: `p${index}`,

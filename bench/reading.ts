@@ -1,4 +1,5 @@
 import { readShorthand, writeShorthand } from '@jam-ledger/core/notation';
+import { verovioWith } from './verovio.ts';
 import { ms, ratio, time, type Figure } from './measure.ts';
 
 const LICKS = [
@@ -13,13 +14,14 @@ export function longSolo(): string {
   return Array.from({ length: 64 / LICKS.length }, () => LICKS.join(' | ')).join(' |\n');
 }
 
-/** How long reading and checking a long solo takes. The yardstick: JSON.parse of the phrase that was read. */
+/** How long reading and checking a long solo takes. The yardsticks: JSON.parse of the phrase that was read, and verovio reading the same notes. */
 export async function readingFigures(): Promise<readonly Figure[]> {
   const text = longSolo();
   const { phrase } = readShorthand(text);
   const json = JSON.stringify(phrase);
   const reading = await time(() => readShorthand(text), 300);
   const parsing = await time(() => JSON.parse(json) as unknown, 300);
+  const loading = await time((await verovioWith(text)).load, 10);
   const writing = await time(() => writeShorthand(phrase, { strings: 'letters' }), 300);
   const yardstick = `JSON.parse of the phrase as JSON, ${ms(parsing.median)}`;
   return [
@@ -28,7 +30,7 @@ export async function readingFigures(): Promise<readonly Figure[]> {
       measured: ms(reading.median),
       target: 'under 5 ms',
       met: reading.median < 5,
-      yardstick,
+      yardstick: `${yardstick}; verovio loading the same notes from MusicXML, ${ms(loading.median)}`,
       ratio: ratio(reading.median, parsing.median),
     },
     {

@@ -6,22 +6,33 @@ import { longSolo } from './reading.ts';
 /** Keys as they are typed into the middle of a phrase: an event, a bend, a mark, and taking some of it back. */
 const KEYS = [' ', '7', 'G', 'b', '1', ' ', '5', 'D', '~', 'Backspace', 'Backspace', 'Backspace', 'Backspace'];
 
+/** All three are typed in turns, so that a machine that is slow for a while is so for each. */
+const TURNS = 5;
+
 /** From a keystroke until tab and margin are redrawn and laid out, in Chromium. The yardstick: the same keys in a
  * plain text field of the same page. */
 export async function typingFigures(): Promise<readonly Figure[]> {
   const stage = await openStage();
   try {
     const page = await openPhrase(stage);
-    const plain = await plainTyping(page);
-    const short = await typing(page, '/8 5G 7Gb1r 5G 7D /4 7D~ - | '.repeat(8).trim());
-    const long = await typing(page, longSolo());
+    const [plains, shorts, longs]: [number[], number[], number[]] = [[], [], []];
+    for (let turn = 0; turn < TURNS; turn += 1) {
+      plains.push(await plainTyping(page));
+      shorts.push(await typing(page, '/8 5G 7Gb1r 5G 7D /4 7D~ - | '.repeat(8).trim()));
+      longs.push(await typing(page, longSolo()));
+    }
+    const [plain, short, long] = [plains, shorts, longs].map((times) => timingOf(times).median) as [
+      number,
+      number,
+      number,
+    ];
     const yardstick = `the same keys in a plain text field, ${ms(plain)}`;
     return [
       {
-        what: 'Keystroke to redrawn tab and problems, 64-bar solo, 95th percentile',
+        what: `Keystroke to redrawn tab and problems, 64-bar solo, 95th percentile, median of ${TURNS} turns`,
         measured: ms(long),
-        target: 'under 50 ms',
-        met: long < 50,
+        target: 'under 40 ms',
+        met: long < 40,
         yardstick,
         ratio: ratio(long, plain),
       },

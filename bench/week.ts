@@ -3,11 +3,14 @@ import { Worker } from 'node:worker_threads';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { showDesk, showLessonDay, contextOf } from '../apps/server/src/studio/index.ts';
 import type { Stage } from '../e2e/stage.ts';
-import { cookieOf, fillStudio, openMeasured, SIZE, STUDIO, type Ids } from './largeStudio.ts';
+import { addTenYears, cookieOf, fillStudio, openMeasured, SIZE, STUDIO, type Ids } from './largeStudio.ts';
 import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
 
 /** How long both servers are under load, entries sent to them, and how many at once. */
 const LOAD = { entries: 2000, atOnce: 24 } as const;
+
+/** So many ask for the Desk at once, for so long, seconds; meanwhile others ask for something else, so far apart, milliseconds. */
+const CROWD = { atOnce: 32, seconds: 60, othersMs: 250 } as const;
 
 /** The tables that grow; nothing may read one of them from end to end. */
 const LARGE = ['entries', 'pieces', 'lessons', 'phrases', 'sections'] as const;
@@ -21,6 +24,7 @@ export async function weekFigures(): Promise<readonly Figure[]> {
   const store = openStore(stage.databaseUrl);
   try {
     const ids = await fillStudio(stage.databaseUrl);
+    const old = await addTenYears(stage.databaseUrl);
     const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
     const ask = (path: string, cookie: string) => async () => {
       const answer = await fetch(`${stage.url}/api${path}`, { headers: { Cookie: cookie } });
@@ -40,8 +44,20 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     const lesson = await time(ask(`/lessons/of/${ids.student}`, mara), 100);
     const found = await time(ask('/search?q=phrase%201', mara), 40);
     const series = await time(ask('/series', odile), 40);
-    await time(ask(`/series/${ids.series}`, odile), 40);
+    const oneSeries = await time(ask(`/series/${ids.series}`, odile), 40);
+    const students = await time(ask('/students', odile), 40);
+    const licks = await time(ask('/licks', odile), 40);
+    const ledger = await time(ask(`/ledger?studentId=${ids.student}`, mara), 40);
+    const oldLedger = await time(ask(`/ledger?studentId=${old.student}`, mara), 40);
+    const piece = await time(ask(`/pieces/${ids.piece}`, mara), 40);
+    const oldPiece = await time(ask(`/pieces/${old.piece}`, mara), 40);
     Object.assign(stood, { 'desks, lessons, searches and series': await stretches() });
+    const crowd = await crowdOf(
+      ask('/desk', mara),
+      [`/lessons/of/${ids.student}`, `/ledger?studentId=${ids.student}`, `/pieces/${ids.piece}`, '/session'].map(
+        (path) => ask(path, mara),
+      ),
+    );
     const moved = await moveZone(stage.url, odile);
     Object.assign(stood, { 'laying all lessons anew in another zone': await stretches() });
     const start = await startWithoutFacts(stage, store);
@@ -62,8 +78,38 @@ export async function weekFigures(): Promise<readonly Figure[]> {
       ),
       figure('Desk of the owner, all students, 95th percentile', all.p95),
       figure('Lesson of one student, 95th percentile', lesson.p95),
+      {
+        what: `Desk asked for by ${CROWD.atOnce} at once for a minute (${crowd.desk.perSecond} a second), 95th percentile`,
+        measured: ms(crowd.desk.p95),
+        target: 'at most 150 ms',
+        met: crowd.desk.p95 <= 150,
+        yardstick: `one after another, ${ms(desk.p95)}`,
+        ratio: ratio(crowd.desk.p95, desk.p95),
+      },
+      {
+        what: 'Longest of other requests in that minute: Lesson, Ledger, piece, who one is',
+        measured: ms(crowd.longestOther),
+        target: 'at most 250 ms',
+        met: crowd.longestOther <= 250,
+        yardstick: `Lesson alone, 95th percentile, ${ms(lesson.p95)}`,
+        ratio: ratio(crowd.longestOther, lesson.p95),
+      },
       { ...figure('Search over everything, 95th percentile', found.p95), target: '', met: null },
       figure(`Series of the owner, the first 100 of ${STUDIO.students}, 95th percentile`, series.p95),
+      figure('One series of weekly lessons, 95th percentile', oneSeries.p95),
+      figure(`Students, all ${STUDIO.students}, 95th percentile`, students.p95),
+      figure('Licks, 95th percentile', licks.p95),
+      ...[
+        { what: 'Ledger', young: ledger.p95, old: oldLedger.p95 },
+        { what: 'Page of a piece', young: piece.p95, old: oldPiece.p95 },
+      ].map(({ what, young, old: grown }): Figure => ({
+        what: `${what} of a student with a line a day for ten years at three pieces, 95th percentile`,
+        measured: ms(grown),
+        target: 'under 150 ms',
+        met: grown < 150,
+        yardstick: `of one with ${STUDIO.entries} lines at each, ${ms(young)}`,
+        ratio: ratio(grown, young),
+      })),
       {
         what: `Laying the lessons of all ${STUDIO.students} series anew in another zone`,
         measured: `${(moved / 1000).toFixed(1)} s`,
@@ -232,6 +278,31 @@ async function plansOf(store: Store, { mara, student }: Ids) {
   await showDesk(context);
   await showLessonDay(context, student);
   return { queries, indexes: [...indexes].sort(), scanned: [...scanned].sort() };
+}
+
+/** Many ask for the Desk, each again as soon as it is answered, and somebody beside them for something else. */
+async function crowdOf(askDesk: () => Promise<unknown>, others: readonly (() => Promise<unknown>)[]) {
+  const until = performance.now() + 1000 * CROWD.seconds;
+  const times: number[] = [];
+  let longestOther = 0;
+  const one = async () => {
+    while (performance.now() < until) {
+      const from = performance.now();
+      await askDesk();
+      times.push(performance.now() - from);
+    }
+  };
+  const other = async () => {
+    for (let turn = 0; performance.now() < until; turn += 1) {
+      const from = performance.now();
+      await others[turn % others.length]?.();
+      longestOther = Math.max(longestOther, performance.now() - from);
+      await new Promise((done) => setTimeout(done, CROWD.othersMs));
+    }
+  };
+  await Promise.all([...Array.from({ length: CROWD.atOnce }, one), other()]);
+  const perSecond = Math.round(times.length / CROWD.seconds);
+  return { desk: { p95: timingOf(times).p95, perSecond }, longestOther };
 }
 
 /** Sends entries to two servers of the database, each to both; counts what is lost. */

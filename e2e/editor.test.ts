@@ -239,3 +239,23 @@ describe('what nobody should paste', () => {
     expect(await text()).toBe('/8 5G');
   });
 });
+
+test('while the editor does not come, text and tab stand there and can be written, and it is asked for again', async () => {
+  await editor().waitFor();
+  await write('/8 5G 7G');
+  await page.getByText('saved', { exact: true }).waitFor();
+  const code = '**/assets/editor-*.js';
+  await page.route(code, (route) => route.abort());
+  await page.reload();
+  await page.getByText('The editor could not be loaded').waitFor();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+  // It can be written all the same.
+  await page.keyboard.press('Alt+n');
+  await page.getByText('The tab appears here as you type.').waitFor();
+  await page.keyboard.type('/8 5B');
+  await page.getByText('saved', { exact: true }).waitFor();
+  await page.unroute(code);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await page.locator('.cm-content').waitFor();
+  expect([await text(), await page.locator('.editor textarea').count()]).toEqual(['/8 5B', 0]);
+});

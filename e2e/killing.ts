@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { addressOf, ask, processesWith, signIn, start, type Run } from './starting.ts';
+import { addressOf, ask, firstPiece, processesWith, signIn, start } from './starting.ts';
 
 /** What came of killing a database again and again while results are posted. */
 export interface KillReport {
@@ -21,8 +21,8 @@ export interface KillReport {
 
 /** Senders at once. */
 const SENDERS = 6;
-/** So long the studio may take to come back, milliseconds. */
-const BACK_MS = 30_000;
+/** So long the studio may take to come back, milliseconds: the disk may be shared with others who wait for it. */
+const BACK_MS = 120_000;
 
 /** The process of the database in a data folder. */
 export async function postmasterOf(data: string): Promise<number> {
@@ -38,8 +38,7 @@ export async function killDatabase(
   const run = start(['--port', '0', '--data', data]);
   const address = await addressOf(run);
   const cookie = await signIn(address, 'ines');
-  const ledger: { pieces: readonly { id: string }[] } = await (await ask(address, '/ledger', undefined, cookie)).json();
-  const path = `/pieces/${ledger.pieces[0]?.id ?? ''}/entries`;
+  const path = `${await firstPiece(address, cookie)}/entries`;
   const acknowledged = new Set<string>();
   const statuses: Record<number, number> = {};
   let isOver = false;
@@ -60,7 +59,7 @@ export async function killDatabase(
   for (let kill = 0; kill < kills; kill += 1) {
     await pause(everyMs);
     process.kill(await postmasterOf(data), 'SIGKILL');
-    longestMs = Math.max(longestMs, await untilMore(acknowledged, run));
+    longestMs = Math.max(longestMs, await untilMore(acknowledged, () => `${JSON.stringify(statuses)}, ${run.said()}`));
   }
   isOver = true;
   await Promise.all(senders);
@@ -83,14 +82,14 @@ async function entriesOf(address: string, path: string, cookie: string): Promise
   }
 }
 
-/** How long it takes until more is acknowledged, milliseconds. @throws where it does not come back */
-async function untilMore(acknowledged: ReadonlySet<string>, run: Run): Promise<number> {
+/** How long it takes until more is acknowledged, milliseconds. @throws where it does not come back, with what was answered and said */
+async function untilMore(acknowledged: ReadonlySet<string>, soFar: () => string): Promise<number> {
   const killed = Date.now();
   // What was under way when the database was killed may still be acknowledged.
   await pause(100);
   const before = acknowledged.size;
   while (acknowledged.size === before) {
-    if (Date.now() - killed > BACK_MS) throw new Error(`the studio did not come back: ${run.said()}`);
+    if (Date.now() - killed > BACK_MS) throw new Error(`the studio did not come back: ${soFar()}`);
     await pause(10);
   }
   return Date.now() - killed;

@@ -1,4 +1,4 @@
-import { execFileSync, fork, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { request as askTls, type RequestOptions } from 'node:https';
@@ -7,6 +7,7 @@ import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { freePort, freshDatabase } from '../tools/cluster.ts';
+import { closeServer, PAGES, startServer, type RunningServer } from './serving.ts';
 
 const ROOT = resolve(import.meta.dirname, '..');
 const WRITTEN = join(ROOT, 'docs/running/nginx.conf');
@@ -22,33 +23,20 @@ let port: number;
 let nginx: ChildProcess;
 let databaseUrl: string;
 const ports: number[] = [];
-const servers = new Map<number, ChildProcess>();
+const servers = new Map<number, RunningServer>();
 
 /** Starts a server as the page says. */
-async function startServer(at: number): Promise<void> {
-  const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
-    execArgv: [],
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      ...{ DATABASE_URL: databaseUrl, PORT: String(at), TRUSTED_PROXIES: '1', SECURE_COOKIE: 'yes', LOG_LEVEL: 'info' },
-      ...{ LOG_FOLDER: join(folder, `logs-${at}`), WEB_FOLDER: join(ROOT, 'apps/web/dist') },
-      PUBLIC_URL: 'https://studio.example',
-    },
-  });
-  await new Promise<void>((done, fail) => {
-    server.once('message', () => done());
-    server.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
+async function startAt(at: number): Promise<void> {
+  const server = await startServer(databaseUrl, {
+    ...{ PORT: String(at), TRUSTED_PROXIES: '1', SECURE_COOKIE: 'yes', LOG_LEVEL: 'info' },
+    ...{ LOG_FOLDER: join(folder, `logs-${at}`), WEB_FOLDER: PAGES, PUBLIC_URL: 'https://studio.example' },
   });
   servers.set(at, server);
 }
 
-async function stopServer(at: number, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+async function stopAt(at: number, signal?: NodeJS.Signals): Promise<void> {
   const server = servers.get(at);
-  if (!server || server.exitCode !== null || server.signalCode !== null) return;
-  const gone = new Promise((done) => server.once('exit', done));
-  server.kill(signal);
-  await gone;
+  if (server) await closeServer(server, signal);
 }
 
 /** The configuration as it is written, with the ports, names and files of this test. */
@@ -71,9 +59,9 @@ beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'jam-ledger-running-'));
   databaseUrl = await freshDatabase();
   ports.push(await freePort());
-  await startServer(ports[0] ?? 0);
+  await startAt(ports[0] ?? 0);
   ports.push(await freePort());
-  await startServer(ports[1] ?? 0);
+  await startAt(ports[1] ?? 0);
   port = await freePort();
   await mkdir(folder, { recursive: true });
   const subject = ['-subj', '/CN=studio.example', '-addext', 'subjectAltName=DNS:studio.example'];
@@ -90,7 +78,7 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(async () => {
   nginx.kill('SIGTERM');
-  for (const at of ports) await stopServer(at);
+  for (const at of ports) await stopAt(at);
   await rm(folder, { recursive: true, force: true });
 });
 
@@ -170,9 +158,9 @@ describe('behind nginx with TLS, as the page says', () => {
       [second, 'SIGKILL'],
     ] as const) {
       await pause(400);
-      await stopServer(at, signal);
+      await stopAt(at, signal);
       await pause(800);
-      await startServer(at);
+      await startAt(at);
     }
     await pause(300);
     over.abort();

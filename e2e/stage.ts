@@ -1,18 +1,18 @@
-import { fork, type ChildProcess } from 'node:child_process';
 import { mkdir, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from 'playwright-core';
 import { demoSignIns } from '../apps/server/src/demo/people.ts';
 import { freshDatabase } from '../tools/cluster.ts';
+import { closeServer, PAGES, startServer, type RunningServer } from './serving.ts';
 
 const ROOT = resolve(import.meta.dirname, '..');
 
 /** Where Debian's package puts the browser. */
-const CHROMIUM = '/usr/bin/chromium';
+export const CHROMIUM = '/usr/bin/chromium';
 
 /** Without these Chromium looks for hosts outside, and draws type differently from machine to machine. */
-const FLAGS = [
+export const FLAGS = [
   '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',
@@ -50,9 +50,14 @@ export interface Stage {
 export async function openStage(flags: readonly string[] = [], pages?: string): Promise<Stage> {
   const databaseUrl = await freshDatabase();
   const folder = await mkdtemp(join(tmpdir(), 'jam-ledger-stage-'));
-  const { url, server } = await startServer(databaseUrl, folder, pages);
+  const env = (shown = PAGES) => ({
+    ...{ WEB_FOLDER: shown, BACKUP_FOLDER: join(folder, 'backups'), BACKUP_EVERY_HOURS: '0' },
+    MAIL_FOLDER: join(folder, 'mail'),
+  });
+  const server = await startServer(databaseUrl, env(pages));
+  const { url } = server;
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...FLAGS, ...flags] });
-  const others: ChildProcess[] = [];
+  const others: RunningServer[] = [];
   return {
     url,
     databaseUrl,
@@ -72,13 +77,13 @@ export async function openStage(flags: readonly string[] = [], pages?: string): 
       return page;
     },
     async second() {
-      const other = await startServer(databaseUrl, folder);
-      others.push(other.server);
+      const other = await startServer(databaseUrl, env());
+      others.push(other);
       return other.url;
     },
     async close() {
       await browser.close();
-      for (const one of [server, ...others]) await stopServer(one);
+      for (const one of [server, ...others]) await closeServer(one);
       await rm(folder, { recursive: true, force: true });
     },
   };
@@ -103,43 +108,6 @@ export async function signIn(page: Page, signInName: string): Promise<void> {
   await page.getByLabel('Password').fill(person.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('banner').waitFor();
-}
-
-/** Starts the built server on a free port. */
-async function startServer(
-  databaseUrl: string,
-  folder: string,
-  pages = join(ROOT, 'apps/web/dist'),
-): Promise<{ readonly url: string; readonly server: ChildProcess }> {
-  const server = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
-    execArgv: [],
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      DATABASE_URL: databaseUrl,
-      PORT: '0',
-      WEB_FOLDER: pages,
-      LOG_LEVEL: 'warn',
-      BACKUP_FOLDER: join(folder, 'backups'),
-      BACKUP_EVERY_HOURS: '0',
-      MAIL_FOLDER: join(folder, 'mail'),
-    },
-  });
-  const port = await new Promise<number>((done, fail) => {
-    server.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
-    server.once('message', (message) => {
-      if (typeof message === 'object' && 'port' in message) done(Number(message.port));
-    });
-  });
-  return { url: `http://127.0.0.1:${port}`, server };
-}
-
-/** Stops a server and waits until it is gone. */
-async function stopServer(server: ChildProcess): Promise<void> {
-  if (server.exitCode !== null) return;
-  const gone = new Promise((done) => server.once('close', done));
-  server.kill('SIGTERM');
-  await gone;
 }
 
 /** Waits until everything that is to be seen is drawn: fonts loaded, tab engraved, nothing moving. */

@@ -67,6 +67,12 @@ export async function signIn(address: string, name = 'pia', password = 'pencil-c
     .join('; ');
 }
 
+/** The path of the first piece in the ledger of whoever has a cookie, `/pieces/…`. */
+export async function firstPiece(address: string, cookie: string): Promise<string> {
+  const ledger: { pieces: readonly { id: string }[] } = await (await ask(address, '/ledger', undefined, cookie)).json();
+  return `/pieces/${ledger.pieces[0]?.id ?? ''}`;
+}
+
 /** Command lines of the processes that still name a folder or port. */
 export async function processesWith(text: string): Promise<readonly string[]> {
   const ids = (await readdir('/proc')).filter((name) => /^\d+$/.test(name));

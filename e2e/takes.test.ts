@@ -221,13 +221,15 @@ describe('a take on a bad day', () => {
       const open = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
       navigator.mediaDevices.getUserMedia = async (asked) => {
         const stream = await open(asked);
-        setTimeout(() => stream.getAudioTracks()[0]?.dispatchEvent(new Event('ended')), 4000);
+        Reflect.set(window, 'microphone', stream.getAudioTracks()[0]);
         return stream;
       };
     });
     const lines = page.getByRole('button', { name: /^Delete the take/ });
     const before = await lines.count();
     await record();
+    await page.waitForTimeout(2500);
+    await page.evaluate(() => (Reflect.get(window, 'microphone') as EventTarget).dispatchEvent(new Event('ended')));
     await alert('The microphone was unplugged; what was recorded so far is judged.');
     await lines.nth(before).waitFor();
     await result().waitFor();

@@ -5,6 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { inTheMiddleOfMaking, killDatabase, killFirstStart } from '../e2e/killing.ts';
 import { tortureFiles } from './tortureFiles.ts';
 import { tortureReplica } from './tortureReplica.ts';
+import { tortureSoak } from './tortureSoak.ts';
 import { tortureRequests } from './tortureRequests.ts';
 
 /** Kills of the database while results are posted, as far apart as it may be started again for ever. */
@@ -40,6 +41,10 @@ const WAYS: Readonly<Record<string, (folder: string) => Promise<readonly string[
   replica(folder) {
     say('A copy of the database that takes its place');
     return tortureReplica(folder, say);
+  },
+  soak(folder) {
+    say('An hour of a studio, its devices in reach and out of it');
+    return tortureSoak(folder, say);
   },
   async starts(folder) {
     say(`${STARTS.count} first starts killed`);

@@ -1,18 +1,18 @@
-import { execFile, fork, type ChildProcess } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { chown, mkdir } from 'node:fs/promises';
 import { connect, createServer, type AddressInfo, type Server } from 'node:net';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import pg from 'pg';
 import { postmasterOf } from '../e2e/killing.ts';
-import { ask, signIn } from '../e2e/starting.ts';
+import { startServer, type RunningServer } from '../e2e/serving.ts';
+import { ask, firstPiece, signIn } from '../e2e/starting.ts';
 import { freePort, startCluster } from './cluster.ts';
 import { findBinaries, launch, postgresAccount, stopServer } from './postgres.ts';
 
 const run = promisify(execFile);
-const ROOT = resolve(import.meta.dirname, '..');
 /** Rows that are followed to the copy, and senders of results at once. */
 const FOLLOWED = 100;
 const SENDERS = 6;
@@ -41,7 +41,7 @@ export async function tortureReplica(folder: string, say: (line: string) => void
   const address = await forwardTo(Number(url.port));
   const shared = new URL(url);
   shared.port = String(address.port);
-  const server = await startServer(shared.href, second.href);
+  const server = await startServer(shared.href, { REPLICA_URL: second.href, LOG_LEVEL: 'fatal' });
   const wrong: string[] = [];
   try {
     say(`  the copy shows what was written after ${await lagOf(url.href, second.href)}`);
@@ -64,7 +64,8 @@ export async function tortureReplica(folder: string, say: (line: string) => void
   return wrong;
 }
 
-async function query(url: string, sql: string): Promise<readonly Record<string, unknown>[]> {
+/** Asks a database something over a connection of its own. */
+export async function query(url: string, sql: string): Promise<readonly Record<string, unknown>[]> {
   const client = new pg.Client({ connectionString: url });
   client.on('error', () => undefined);
   await client.connect();
@@ -113,24 +114,6 @@ async function forwardTo(target: number): Promise<{ readonly port: number; to(po
   return { port, to: (next) => void (to = next), close: () => void server.close() };
 }
 
-interface RunningServer {
-  readonly child: ChildProcess;
-  readonly url: string;
-}
-
-async function startServer(databaseUrl: string, replicaUrl: string): Promise<RunningServer> {
-  const child = fork(join(ROOT, 'apps/server/dist/main.js'), [], {
-    execArgv: [],
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: { ...process.env, DATABASE_URL: databaseUrl, REPLICA_URL: replicaUrl, PORT: '0', LOG_LEVEL: 'fatal' },
-  });
-  const port = await new Promise<number>((done, fail) => {
-    child.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
-    child.once('message', (message: { readonly port?: number }) => done(Number(message.port)));
-  });
-  return { child, url: `http://127.0.0.1:${port}` };
-}
-
 async function failOver({
   server,
   address,
@@ -143,8 +126,7 @@ async function failOver({
   readonly folder: string;
 }) {
   const cookie = await signIn(server.url, 'ines');
-  const ledger = (await (await ask(server.url, '/ledger', undefined, cookie)).json()) as { pieces: { id: string }[] };
-  const path = `/pieces/${ledger.pieces[0]?.id ?? ''}`;
+  const path = await firstPiece(server.url, cookie);
   const acknowledged = new Set<string>();
   const statuses: Record<number, number> = {};
   const over = new AbortController();

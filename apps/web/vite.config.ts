@@ -44,5 +44,25 @@ export default defineConfig({
   worker: { format: 'es' },
   // While it is worked on, the pages come from here and the answers from the server that `bin/dev` started.
   server: { host: '127.0.0.1', proxy: { '/api': process.env['API_URL'] ?? 'http://127.0.0.1:4180' } },
-  build: { assetsInlineLimit: 0, target: 'es2022', chunkSizeWarningLimit: 700 },
+  build: {
+    assetsInlineLimit: 0,
+    target: 'es2022',
+    chunkSizeWarningLimit: 700,
+    // Each file costs a slow line a way there and back: one of styles, smaller than the heads of forty, and one of what all tabs share.
+    cssCodeSplit: false,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: 'tab',
+              test: /packages.core.src.(notation|pitch|fretboard|spoken|sound|form)|web.src.(tab|sound|playing)./,
+              minShareCount: 5,
+              includeDependenciesRecursively: false,
+            },
+          ],
+        },
+      },
+    },
+  },
 });

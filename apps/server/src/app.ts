@@ -133,16 +133,24 @@ function api(around: Parameters<typeof http.routerOf>[0]): Router {
   return router;
 }
 
-/** The one worker that runs compiled code has a policy of its own: a worker follows that of the file it is begun from. */
-function letStretch(response: ServerResponse, path: string): void {
-  if (/stretch\.worker-[\w-]+\.js(?:\.br|\.gz)?$/.test(path))
+/** What browsers follow of a page or a worker, never of a script or style that a page takes in: half a kilobyte, as much as many of those. */
+const OF_PAGES = [
+  ...['Content-Security-Policy', 'Cross-Origin-Opener-Policy', 'Origin-Agent-Cluster', 'X-DNS-Prefetch-Control'],
+  ...['X-Download-Options', 'X-Frame-Options', 'X-Permitted-Cross-Domain-Policies', 'X-XSS-Protection'],
+] as const;
+
+/** A worker follows the policy of the file it is begun from: the one that runs compiled code has its own, the others that of the pages. */
+function assetHeaders(response: ServerResponse, path: string): void {
+  const [, name = '', worker] = /([\w.]+?)(\.worker)?-[\w-]+\.(?:js|css)(?:\.br|\.gz)?$/.exec(path) ?? [];
+  if (name === 'stretch' && worker)
     response.setHeader('Content-Security-Policy', "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'");
+  else if (name && !worker) for (const header of OF_PAGES) response.removeHeader(header);
 }
 
 /** Files of the pages, each as small as the browser takes it. */
 function serveWeb(app: Express, folder: string): void {
   const smaller = { enableBrotli: true, orderPreference: ['br', 'gz'], index: false };
-  const assets = { immutable: true, maxAge: '1y', fallthrough: false, setHeaders: letStretch };
+  const assets = { immutable: true, maxAge: '1y', fallthrough: false, setHeaders: assetHeaders };
   app.use('/assets', expressStaticGzip(join(folder, 'assets'), { ...smaller, serveStatic: assets }));
   const pages = expressStaticGzip(folder, smaller);
   app.use(pages);

@@ -20,6 +20,8 @@ const GOODBYE_MS = 3000;
 const MAIL_MS = 5000;
 /** So often it is looked whether a backup or an erasure is due, milliseconds. Our choice. */
 const KEEP_MS = 15 * 60 * 1000;
+/** So long a connection on which nobody asks is kept open, milliseconds: longer than a proxy does. Source: common practice. */
+const KEEP_OPEN_MS = 65_000;
 
 const config = readConfig(process.env);
 const safe = await backupBeforeMigrating(keepingOf(config), new Date()).catch((error: unknown) => {
@@ -56,6 +58,10 @@ const server = app.express.listen(config.port, config.host, (error?: Error) => {
   setInterval(() => void sendMail(), MAIL_MS).unref();
   setInterval(() => void keepSafe(), KEEP_MS).unref();
 });
+
+// Whoever stands before this keeps its connections for a minute; one that ended here first would lose the request sent on it just then.
+server.keepAliveTimeout = KEEP_OPEN_MS;
+server.headersTimeout = KEEP_OPEN_MS + 5_000;
 
 /** Whoever started this is told where it is, and what is in the book. */
 async function tellParent(port: number): Promise<void> {
@@ -100,7 +106,9 @@ function stop(): void {
   stopping = true;
   setTimeout(() => process.exit(0), GOODBYE_MS).unref();
   server.close(() => void app.close().then(() => process.exit(0)));
+  // Those that are answered meanwhile would be kept open for the next request.
   server.closeIdleConnections();
+  setInterval(() => server.closeIdleConnections(), 100).unref();
 }
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);

@@ -19,6 +19,7 @@ beforeAll(async () => {
     ['index.html', PAGE],
     ['assets/app-1.js', SCRIPT],
     ['assets/stretch.worker-1.js', SCRIPT],
+    ['assets/hands.worker-x-_1.js', SCRIPT],
   ] as const;
   for (const [name, text] of files) {
     await writeFile(join(folder, name), text);
@@ -62,6 +63,20 @@ describe('files of the pages', () => {
       expect((await get('/assets/stretch.worker-1.js', accepted).expect(200)).headers['content-security-policy']).toBe(
         "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'",
       );
+  });
+
+  test('pages and workers carry the policy of the studio, scripts only what browsers follow of scripts', async () => {
+    for (const path of ['/songs', '/assets/hands.worker-x-_1.js', '/assets/gone-1.js'])
+      expect((await get(path, 'br')).headers['content-security-policy']).toMatch(
+        /^default-src 'none';script-src 'self';/,
+      );
+    const { headers } = await get('/assets/app-1.js', 'br').expect(200);
+    expect(headers).not.toHaveProperty('content-security-policy');
+    expect(headers).not.toHaveProperty('x-frame-options');
+    expect(headers).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'cross-origin-resource-policy': 'same-origin',
+    });
   });
 });
 

@@ -1,5 +1,6 @@
-import type { Ledger, Piece } from '@jam-ledger/contract';
+import type { KeptStanding, Ledger, Piece } from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { keepStandings } from '../src/store/index.ts';
 import { openTestStudio, PHRASE, take, tellStory, type TestServer } from './studio.ts';
 
 let server: TestServer;
@@ -52,6 +53,38 @@ describe('results that waited on a device', () => {
     const [one, other] = [await show(ines), await show(phone)];
     expect(one.entries.map(({ bpm }) => bpm).sort()).toEqual([60, 61, 62, 63, 64, 65, 66, 67]);
     expect(other).toEqual(one);
+  });
+
+  test('who keep where many pieces stand, each in an order of their own, never wait for each other', async () => {
+    const { mara, ines, piece, section } = await tellStory(server);
+    const phrase = await mara.post(`/api/sections/${section.id}/phrases`).send(PHRASE).expect(201);
+    const given = await mara.post('/api/pieces').send({ phraseId: phrase.body.id, startBpm: 60, targetBpm: 120 });
+    const other: Piece = given.body;
+    await ines.get('/api/ledger').expect(200);
+    await mara.get('/api/desk').expect(200);
+    const { store } = server.app;
+    const [known] = await store.rows<{ studio: string; kept: KeptStanding }>(
+      'SELECT studio_id AS studio, kept FROM pieces WHERE id = $1',
+      [piece.id],
+    );
+    if (!known) throw new Error('the piece is not there');
+    let both: () => void = () => undefined;
+    const met = new Promise<void>((done) => (both = done));
+    let inside = 0;
+    let tries = 0;
+    const keep = (id: string) =>
+      keepStandings(store, known.studio, [{ id, kept: known.kept, call: null, seen: 1_000_000 }]);
+    const inOrder = (ids: readonly [string, string]) =>
+      store.inTransaction(async () => {
+        tries += 1;
+        await keep(ids[0]);
+        inside += 1;
+        if (inside === 2) both();
+        await met;
+        await keep(ids[1]);
+      });
+    await Promise.all([inOrder([piece.id, other.id]), inOrder([other.id, piece.id])]);
+    expect(tries).toBe(2);
   });
 
   test('a target under the start is refused at its field', async () => {

@@ -18,7 +18,7 @@ beforeEach(() => {
   asked = [];
   document.body.innerHTML = `
     <div class="phrase-desk"><input class="name" /></div>
-    <div class="cm-content" tabindex="0"></div>
+    <div class="editor"><div class="cm-content" tabindex="0"></div></div>
     <form class="assign"><input class="start" /></form>`;
 });
 
@@ -44,6 +44,12 @@ describe('keys of the song desk', () => {
       return document.activeElement?.className;
     });
     expect(fields).toEqual(['cm-content', 'start', 'name', 'cm-content']);
+  });
+
+  test('the text is a plain field until the editor is there', () => {
+    document.querySelector('.cm-content')?.replaceWith(document.createElement('textarea'));
+    press('KeyJ');
+    expect(document.activeElement?.tagName).toBe('TEXTAREA');
   });
 
   test('other keys, and the same without Alt or with more than that, are the browser’s', () => {

@@ -1,5 +1,10 @@
 import { readShorthand, scoreOf } from '@jam-ledger/core/notation';
+import { loadNotation } from '../src/tab/engraving/notation.ts';
+import { piecesOf } from '../src/tab/engraving/pen.ts';
 import { TabView, type TabContent } from '../src/tab/engraving/tabView.ts';
+
+// Standard notation comes when it is first shown; here it always is.
+await loadNotation();
 
 /** A word or a sign on a page, and where it stands. */
 export interface Sign {
@@ -35,10 +40,9 @@ export function draw(text: string, more: Partial<TabContent> = {}): Sheet {
       view.show({ bars, width: 800, strings: 6, ...more, ...options });
     },
     signs: () =>
-      [...root.querySelectorAll('tspan')].map((one) => ({
-        ...{ text: one.textContent, x: Number(one.getAttribute('x')), y: Number(one.getAttribute('y')) },
-        look: one.parentElement?.outerHTML.split('>')[0] ?? '',
-      })),
+      [...root.querySelectorAll('text')].flatMap((one) =>
+        piecesOf(one).map((piece) => ({ ...piece, look: one.outerHTML.split('>')[0] ?? '' })),
+      ),
     // The word at the head of a line is as large as nothing else.
     written: () => sheet.signs().flatMap(({ text: sign, look }) => (look.includes('font-size="15"') ? [] : [sign])),
     outlines: (look) =>

@@ -9,6 +9,7 @@ import { usePracticeClock } from '../src/practice/usePracticeClock.ts';
 import { usePracticeRun } from '../src/practice/usePracticeRun.ts';
 import { useLedger } from '../src/ledger/index.ts';
 import { useSession } from '../src/session/index.ts';
+import { renderer, type SoundJob } from '../src/sound/renderer.ts';
 import { useListening, type Listening } from '../src/sound/useListening.ts';
 import { inScope } from './mounting.ts';
 import { meAs, openStudio, partOf, settle } from './studio.ts';
@@ -171,6 +172,8 @@ class Card {
   readonly destination = {};
   static begun: { readonly at: number; readonly from: number; readonly seconds: number }[] = [];
   static gains: { value: number; readonly moved: number[]; isOn: boolean }[] = [];
+  /** All that was to sound, piece by piece, track by track. */
+  static sounds: Float32Array[] = [];
   static newest: Card | undefined;
 
   constructor() {
@@ -185,7 +188,7 @@ class Card {
     return { gain, connect: () => undefined, disconnect: () => void (kept.isOn = false) };
   }
   createBuffer(_channels: number, length: number, rate: number) {
-    return { duration: length / rate, copyToChannel: () => undefined };
+    return { duration: length / rate, copyToChannel: (samples: Float32Array) => void Card.sounds.push(samples) };
   }
   createBufferSource() {
     const source = {
@@ -196,15 +199,15 @@ class Card {
   }
 }
 
-/** A worker for the sound that renders silence at once. */
-class Silence extends EventTarget {
+/** A worker for the sound that renders at once. */
+class AtOnce extends EventTarget {
   static asked: string[] = [];
   postMessage(message: { id: string; path: readonly string[]; argumentList: readonly { value: unknown }[] }): void {
     const [method = ''] = message.path;
-    Silence.asked.push(method);
-    const frames = Number(message.argumentList[0]?.value);
-    const samples = () => new Float32Array(frames);
-    const value = method === 'next' ? { strings: samples(), click: samples(), backing: samples() } : undefined;
+    AtOnce.asked.push(method);
+    const [first, second] = message.argumentList.map(({ value: argument }) => argument);
+    const value =
+      method === 'begin' ? renderer.begin(first as SoundJob) : renderer.next(Number(first), second === true);
     queueMicrotask(() =>
       this.dispatchEvent(new MessageEvent('message', { data: { id: message.id, type: 'RAW', value } })),
     );
@@ -217,10 +220,10 @@ class Silence extends EventTarget {
 describe('playing', () => {
   const page = globalThis as unknown as { AudioContext: unknown; Worker: unknown };
   page.AudioContext = Card;
-  page.Worker = Silence;
+  page.Worker = AtOnce;
   beforeEach(() => {
     jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask'] });
-    [Card.begun, Card.gains, Silence.asked] = [[], [], []];
+    [Card.begun, Card.gains, Card.sounds, AtOnce.asked] = [[], [], [], []];
     localStorage.clear();
   });
   afterEach(() => void jest.useRealTimers());
@@ -278,6 +281,28 @@ describe('playing', () => {
     expect(Card.begun).toHaveLength(count);
   });
 
+  test('a short round is rendered once; a long one with every round, the same each time, so that little of it is kept', async () => {
+    const rendered = () => AtOnce.asked.filter((method) => method === 'next').length;
+    const short = open(true);
+    await short.play();
+    await hear(2);
+    const once = rendered();
+    await hear(6);
+    expect(rendered()).toBe(once);
+    short.player.stop();
+    // Eight bars of whole notes, 32 seconds.
+    const long = open(true, what('/1 5G | 7G | 9G | 12G | 5G | 7G | 9G | 12G', 60));
+    AtOnce.asked = [];
+    Card.sounds = [];
+    await long.play();
+    await hear(66);
+    expect(rendered()).toBeGreaterThan(2 * 43);
+    const firsts = Card.sounds.filter((_, index) => index % 3 === 0).map((samples) => samples.slice(0, 400));
+    expect(firsts[43]).toEqual(firsts[0]);
+    expect(firsts[0]?.some((sample) => sample !== 0)).toBe(true);
+    long.player.stop();
+  });
+
   test('a count-in is heard once, and told', async () => {
     const listening = open(true);
     listening.countIn.value = true;
@@ -303,7 +328,7 @@ describe('playing', () => {
     const { hearBoth, player } = open();
     await hearBoth([240, 120], {});
     await hear(1.9);
-    expect([player.playing.value, Silence.asked.filter((method) => method === 'begin').length]).toEqual([true, 2]);
+    expect([player.playing.value, AtOnce.asked.filter((method) => method === 'begin').length]).toEqual([true, 2]);
     await hear(3);
     expect(player.playing.value).toBe(false);
   });

@@ -3,7 +3,7 @@ import { CompletionContext } from '@codemirror/autocomplete';
 import { EditorState } from '@codemirror/state';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { makeTuning, readKey, OPEN_KEY, TUNINGS } from '@jam-ledger/core/pitch';
-import { clockText, dayText, daysBetween, readClock } from '../src/ui/useDays.ts';
+import { clockText, dayIn, dayText, daysBetween, momentText, readClock, writtenDay } from '../src/ui/useDays.ts';
 import { completeShorthand, type Surroundings } from '../src/tab/editor/completion.ts';
 
 /** What is offered at the end of a text, the best first. */
@@ -81,5 +81,17 @@ describe('clock and calendar', () => {
     expect(daysBetween('2026-03-28', '2026-03-30')).toBe(2);
     expect(daysBetween('2026-03-14', '2026-03-10')).toBe(-4);
     expect(dayText('2026-03-14')).toMatch(/14/);
+  });
+
+  test('a moment has the day and the hour of its zone', () => {
+    const moment = '2026-03-14T23:30:00Z';
+    expect(dayIn(moment, 'America/New_York')).toBe('2026-03-14');
+    expect(dayIn(moment, 'Asia/Tokyo')).toBe('2026-03-15');
+    expect(momentText(moment, 'Asia/Tokyo')).toMatch(/15\D.*\b0?8:30/);
+  });
+
+  test('a day that was chosen on this device is written as that day', () => {
+    expect(writtenDay(new Date(2026, 0, 5))).toBe('2026-01-05');
+    expect(writtenDay(new Date(2026, 11, 31, 23, 59))).toBe('2026-12-31');
   });
 });

@@ -163,15 +163,19 @@ export function findStudentNotes(
 export const NOTES_MS = 21 * 24 * 60 * 60 * 1000;
 
 /**
- * Students with given pieces whose standing is to be computed anew, at most so many.
+ * Students with given pieces, of all songs or of one, whose standing is to be computed anew, at most so many.
  * SQL by hand: the desk asks it first, by an index over what is missing.
  */
-export async function findNotComputed(store: Store, studioId: string | undefined, max: number) {
+export async function findNotComputed(
+  store: Store,
+  { studioId, songId, max }: { readonly studioId?: string; readonly songId?: string; readonly max: number },
+) {
   return store.rows<{ studioId: string; studentId: string }>(
     `SELECT DISTINCT p.studio_id AS "studioId", p.student_id AS "studentId" FROM pieces p
        ${IN_PHRASES}
-      WHERE p.kept IS NULL AND p.assigned_on IS NOT NULL AND ${STANDS} AND ($1::uuid IS NULL OR p.studio_id = $1) LIMIT $2`,
-    [studioId ?? null, max],
+      WHERE p.kept IS NULL AND p.assigned_on IS NOT NULL AND ${STANDS} AND ($1::uuid IS NULL OR p.studio_id = $1)
+        AND ($2::uuid IS NULL OR p.song_id = $2) LIMIT $3`,
+    [studioId ?? null, songId ?? null, max],
   );
 }
 
@@ -185,7 +189,8 @@ export interface StandingToKeep {
 }
 
 /**
- * Keeps where pieces stand. A version is not counted up: nobody changed anything.
+ * Keeps where pieces stand. A version is not counted up: nobody changed anything. Pieces that somebody else keeps just now are left to
+ * them: were they waited for, two who keep many would wait for each other.
  * SQL by hand: many pieces are kept at once, and never over what has seen more.
  */
 export async function keepStandings(
@@ -196,7 +201,9 @@ export async function keepStandings(
   if (standings.length === 0) return;
   await store.rows(
     `UPDATE pieces p SET kept = r.kept || jsonb_build_object('seen', r.seen), call = r.call
-       FROM jsonb_to_recordset($2::jsonb) AS r (id uuid, kept jsonb, call smallint, seen integer)
+       FROM (SELECT n.* FROM jsonb_to_recordset($2::jsonb) AS n (id uuid, kept jsonb, call smallint, seen integer)
+               JOIN pieces free ON free.studio_id = $1 AND free.id = n.id
+                FOR NO KEY UPDATE OF free SKIP LOCKED) r
       WHERE p.studio_id = $1 AND p.id = r.id AND (p.kept IS NULL OR (p.kept ->> 'seen')::int <= r.seen)
       RETURNING p.id`,
     [studioId, JSON.stringify(standings)],

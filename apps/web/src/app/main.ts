@@ -5,8 +5,9 @@ import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
 import { readersCalendar } from '../ui/index.ts';
-import { ledgerPreset } from '../theme/index.ts';
+import { ledgerPreset, rememberLoadedStyles } from '../theme/index.ts';
 
+rememberLoadedStyles();
 createApp(App)
   .use(createPinia())
   .use(router)

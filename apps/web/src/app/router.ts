@@ -2,6 +2,7 @@ import {
   createRouter,
   createWebHistory,
   START_LOCATION,
+  type RouteLocationNormalized,
   type RouteLocationRaw,
   type RouterScrollBehavior,
 } from 'vue-router';
@@ -127,10 +128,17 @@ function home(): RouteLocationRaw {
   return { name: session.isTeacher ? 'desk' : session.isStudent ? 'practice' : 'home' };
 }
 
-router.beforeEach(async (to) => {
+/** What loads the code of a page. */
+const codeOf = ({ matched }: RouteLocationNormalized) =>
+  matched.at(-1)?.components?.['default'] as () => Promise<unknown>;
+
+router.beforeEach(async (to, from) => {
   const session = useSession();
+  const known = session.load();
+  // Most who open a page are signed in: its code comes while that is asked. Where it does not come, the opening says so.
+  if (from === START_LOCATION) codeOf(to)().catch(() => undefined);
   // Nothing can be shown before it is known to whom; the frame says why, and tries again.
-  if (!(await session.load())) return false;
+  if (!(await known)) return false;
   if (to.meta.for === 'anyone') return session.me && to.name !== 'welcome' && to.name !== 'begin' ? home() : true;
   if (!session.me) return { name: 'sign-in', query: { to: to.fullPath } };
   if (to.meta.for === 'teacher' && !session.isTeacher) return home();

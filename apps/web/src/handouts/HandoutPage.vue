@@ -12,7 +12,7 @@ import { useLedger } from '../ledger/index.ts';
 import { useRequests } from '../requests/index.ts';
 import { isForPage, useNotices, usePage, useSession } from '../session/index.ts';
 import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
-import { loadMusicFont } from '../tab/index.ts';
+import { loadMusicFont, loadNotation } from '../tab/index.ts';
 import { useGoals } from './goals.ts';
 import { handoutBlocks, printable } from './handout.ts';
 import { planPages, type PageLine } from './pagePlan.ts';
@@ -97,12 +97,25 @@ const scope = computed(() => {
     ...(notWanted.length === 0 ? [] : [`Left out, since it was not asked for: ${notWanted.join(', ')}.`]),
   ]);
 });
+/** What draws notation comes when it is wanted. */
+const hasNotation = ref(false);
+watch(
+  () => shown.value.staff,
+  (wanted) =>
+    wanted &&
+    notices.tell(async () => {
+      await loadNotation();
+      hasNotation.value = true;
+    }),
+  { immediate: true },
+);
 const plan = computed(() => {
   if (!song.value || !isReady.value) return undefined;
   const { inner, innerHeight } = paperPixels(paper.value);
   const { goals: withGoals, ...only } = shown.value;
   const options = {
     ...only,
+    staff: only.staff && hasNotation.value,
     phrases: new Set(chosen.value),
     goals: withGoals ? goals.value : [],
     scope: scope.value,

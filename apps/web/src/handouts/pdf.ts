@@ -1,6 +1,6 @@
 import { jsPDF } from 'jspdf';
 import { svg2pdf } from 'svg2pdf.js';
-import { MUSIC_FONT } from '../tab/index.ts';
+import { MUSIC_FONT, piecesOf } from '../tab/index.ts';
 import { breath, loadDocumentFonts, type DocumentFonts } from './fonts.ts';
 import { MUSIC_SCALE, type HandoutBlock, type WordsLook } from './handout.ts';
 import type { PagePlan } from './pagePlan.ts';
@@ -148,25 +148,31 @@ function plainly(svg: SVGSVGElement, fonts: DocumentFonts): void {
       // Bold and slanted at once is not among the fonts.
       const isBold = Number(style.fontWeight) >= 600 && style.fontStyle !== 'italic';
       text.setAttribute('font-weight', isBold ? 'bold' : 'normal');
-      for (const part of [text, ...text.querySelectorAll('tspan')])
-        for (const node of part.childNodes)
-          if (node.nodeType === Node.TEXT_NODE) node.textContent = printable(node.nodeValue ?? '', fonts);
+      standApart(text, fonts);
     }
   }
+}
+
+/** Each word and sign of a text as an element with a place of its own, in letters that can be printed. */
+function standApart(text: SVGTextElement, fonts: DocumentFonts): void {
+  const pieces = piecesOf(text);
+  for (const name of ['x', 'y']) text.removeAttribute(name);
+  text.replaceChildren(
+    ...pieces.map((piece) => {
+      const span = document.createElementNS('http://www.w3.org/2000/svg', 'tspan');
+      for (const name of ['x', 'y'] as const) span.setAttribute(name, String(piece[name]));
+      span.textContent = printable(piece.text, fonts);
+      return span;
+    }),
+  );
 }
 
 /** The signs of a text as one path. */
 function outlines(text: SVGTextElement, { music }: DocumentFonts): SVGPathElement {
   const style = getComputedStyle(text);
   const size = parseFloat(style.fontSize);
-  const parts: readonly Element[] =
-    text.querySelectorAll('tspan').length > 0 ? [...text.querySelectorAll('tspan')] : [text];
-  const d = parts
-    .map((part) => {
-      const x = Number(part.getAttribute('x') ?? text.getAttribute('x') ?? 0);
-      const y = Number(part.getAttribute('y') ?? text.getAttribute('y') ?? 0);
-      return music.getPath(part.textContent, x, y, size).toPathData(2);
-    })
+  const d = piecesOf(text)
+    .map((piece) => music.getPath(piece.text, piece.x, piece.y, size).toPathData(2))
     .join('');
   const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
   path.setAttribute('d', d);

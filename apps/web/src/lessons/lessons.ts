@@ -1,11 +1,15 @@
 import type { Lesson, LessonDay, Student } from '@jam-ledger/contract';
+import { DateTime } from 'luxon';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '../api/index.ts';
-import { isOver } from '../ui/index.ts';
 
 /** So far ahead the next lesson is looked for, days. Our choice. */
 const LOOK_AHEAD_DAYS = 14;
+
+/** Whether a lesson is over, by the clock of a zone. */
+const isOver = ({ day, time, minutes }: Lesson, zone: string): boolean =>
+  DateTime.fromISO(`${day}T${time}`, { zone }).plus({ minutes }) < DateTime.now();
 
 /** Lessons as they are held: whose is next, and all that one is held from. */
 export const useLessons = defineStore('lessons', () => {

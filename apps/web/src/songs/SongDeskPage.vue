@@ -24,9 +24,7 @@ import FormStrip from './form/FormStrip.vue';
 import PhraseList from './form/PhraseList.vue';
 import RetuneNote from './setup/RetuneNote.vue';
 import SecondListen from './SecondListen.vue';
-import SectionForm from './form/SectionForm.vue';
 import SongHead from './SongHead.vue';
-import SetUpForm from './setup/SetUpForm.vue';
 import { useBringIn } from './useBringIn.ts';
 import type { Copyable } from '../copies/index.ts';
 import { takeablesOf } from './takeables.ts';
@@ -40,7 +38,10 @@ import RecordingMargin from './recording/RecordingMargin.vue';
 import { useSongRecording } from './recording/useSongRecording.ts';
 import { FoldPart } from '../ui/index.ts';
 
+// What is asked for comes when it is.
 const BringInDialog = defineAsyncComponent(() => import('./BringInDialog.vue'));
+const SectionForm = defineAsyncComponent(() => import('./form/SectionForm.vue'));
+const SetUpForm = defineAsyncComponent(() => import('./setup/SetUpForm.vue'));
 
 const page = usePage();
 const route = useRoute();

@@ -1,7 +1,7 @@
 import { pressAlt } from '../ui/index.ts';
 
-/** What is typed one after the other: the text, the tempos it is given at, its name. */
-const FIELDS = ['.cm-content', 'form.assign input', '.phrase-desk input.name'] as const;
+/** What is typed one after the other: the text, which a plain field holds until the editor is there, the tempos it is given at, its name. */
+const FIELDS = ['.editor :is(.cm-content, textarea)', 'form.assign input', '.phrase-desk input.name'] as const;
 
 /** What keys of the desk do. */
 export interface DeskActs {

@@ -1,37 +1,21 @@
-import {
-  accompany,
-  perform,
-  type Accompaniment,
-  type EventTime,
-  type Feel,
-  type Phrase,
-  type PlayedNote,
-} from '@jam-ledger/core/notation';
-import type { Tuning } from '@jam-ledger/core/pitch';
-import { backingOf } from '@jam-ledger/core/sound';
+import type { EventTime } from '@jam-ledger/core/notation';
+import { toRaw } from 'vue';
 import { sharedContext } from './context.ts';
+import type { SoundJob, SoundTimes } from './renderer.ts';
 import type { SoundRenderer } from './sound.worker.ts';
 import { lazyWorker } from './worker.ts';
 
 /** What to play and how. */
-export interface PlayPlan {
-  readonly phrase: Phrase;
-  readonly tuning: Tuning;
-  readonly capo: number;
-  readonly offsetCents: number;
-  readonly feel: Feel;
-  readonly bpm: number;
+export interface PlayPlan extends Omit<SoundJob, 'sampleRate'> {
   readonly loop: boolean;
-  readonly countIn: boolean;
-  /** Ticks; the whole phrase when left out. */
-  readonly from?: number;
-  readonly to?: number;
 }
 
 /** Length of the pieces in which sound is rendered, seconds. Our choice. */
 const PIECE_SECONDS = 0.75;
 /** How far ahead of the sound pieces are scheduled, seconds. Our choice. */
 const AHEAD_SECONDS = 1.6;
+/** A round no longer than this is kept while it is looped; a longer one is rendered anew, so that a song needs no more memory than a bar. Seconds; our choice. */
+const KEPT_SECONDS = 30;
 /** From pressing play to the first sound, once it is rendered, seconds. Our choice. */
 const START_SECONDS = 0.05;
 
@@ -47,18 +31,21 @@ type Track = (typeof TRACKS)[number];
 /** The level of each track, 0 to 1. */
 export type Levels = Readonly<Record<Track, number>>;
 
+/** A piece of sound, one track each. */
+type Piece = Readonly<Record<Track, AudioBuffer>>;
+
 /** What a take tells of itself: the event that sounds, or what else is going on. */
 export type Moment = EventTime | 'count-in' | 'between' | 'over';
 
 /** One playing of a phrase, from start to stop. */
 export class Playback {
   readonly #plan: PlayPlan;
-  readonly #along: Accompaniment;
-  readonly #countInSeconds: number;
   readonly #tell: (moment: Moment) => void;
   readonly #gains: Readonly<Record<Track, GainNode>>;
-  readonly #pieces: Readonly<Record<Track, AudioBuffer>>[] = [];
+  /** The pieces of a round that is kept, by their number. */
+  readonly #pieces: Piece[] = [];
   readonly #sources = new Set<AudioBufferSourceNode>();
+  #times: SoundTimes = { events: [], seconds: 0, countInSeconds: 0 };
   #startAt = 0;
   #scheduled = 0;
   #stopped = false;
@@ -68,9 +55,6 @@ export class Playback {
   constructor(plan: PlayPlan, levels: Levels, tell: (moment: Moment) => void) {
     this.#plan = plan;
     this.#tell = tell;
-    this.#along = accompany(plan.phrase, plan);
-    const { beats, beatSeconds } = this.#along.countIn;
-    this.#countInSeconds = plan.countIn ? beats * beatSeconds : 0;
     const context = sharedContext();
     const gain = (value: number) => {
       const node = context.createGain();
@@ -83,11 +67,15 @@ export class Playback {
 
   /** Seconds of one round, count-in left out. */
   get #round(): number {
-    return Math.max(0.2, this.#along.seconds);
+    return Math.max(0.2, this.#times.seconds);
   }
 
   get #length(): number {
-    return this.#countInSeconds + this.#round + (this.#plan.loop ? 0 : 0.6);
+    return this.#times.countInSeconds + this.#round + (this.#plan.loop ? 0 : 0.6);
+  }
+
+  get #isKept(): boolean {
+    return this.#plan.loop && this.#length <= KEPT_SECONDS;
   }
 
   /** Pieces that the sound is rendered in, count-in included. */
@@ -98,34 +86,26 @@ export class Playback {
   async start(): Promise<void> {
     const context = sharedContext();
     await context.resume();
-    const shift = this.#countInSeconds;
-    const { beats, beatSeconds } = this.#along.countIn;
-    const counted = Array.from({ length: shift > 0 ? beats : 0 }, (_, beat) => ({
-      seconds: beat * beatSeconds,
-      accent: beat === 0,
-    }));
-    const later = (note: PlayedNote): PlayedNote => ({ ...note, startSeconds: note.startSeconds + shift });
-    const notes = perform(this.#plan.phrase, this.#plan).map(later);
-    const backing = backingOf(this.#along).map(later);
-    const clicks = [...counted, ...this.#along.clicks.map((click) => ({ ...click, seconds: click.seconds + shift }))];
-    const { sampleRate } = context;
-    await sound.ask((renderer) => renderer.begin({ notes, backing, clicks, sampleRate }));
+    const { loop: _, phrase, tuning, ...rest } = this.#plan;
+    const job = { ...rest, phrase: toRaw(phrase), tuning: toRaw(tuning), sampleRate: context.sampleRate };
+    this.#times = await sound.ask((renderer) => renderer.begin(job));
     // Another take may have begun in the meantime; its rendering must not be eaten into.
     if (this.isStopped()) return;
-    await this.#renderNext();
+    const first = await this.#render(0);
     if (this.isStopped()) return;
     this.#startAt = context.currentTime + START_SECONDS;
     this.#timer = setInterval(() => void this.#advance().catch(() => this.stop()), 25);
+    this.#schedule(0, first);
     await this.#advance();
   }
 
-  async #renderNext(): Promise<void> {
+  /** Renders the next piece of a round, which has this number. */
+  async #render(index: number): Promise<Piece> {
     const context = sharedContext();
-    const done = this.#pieces.length * PIECE_SECONDS;
+    const done = index * PIECE_SECONDS;
     const seconds = Math.min(PIECE_SECONDS, this.#length - done);
-    if (seconds <= 0) return;
     const frames = Math.round(seconds * context.sampleRate);
-    const piece = await sound.ask((renderer) => renderer.next(frames));
+    const piece = await sound.ask((renderer) => renderer.next(frames, index === 0));
     const last = done + seconds >= this.#length;
     if (last && this.#plan.loop) for (const track of TRACKS) fadeOut(piece[track]);
     const buffer = (samples: Float32Array<ArrayBuffer>) => {
@@ -133,7 +113,9 @@ export class Playback {
       made.copyToChannel(samples, 0);
       return made;
     };
-    this.#pieces.push(each((track) => buffer(piece[track])));
+    const made = each((track) => buffer(piece[track]));
+    if (this.#isKept) this.#pieces[index] = made;
+    return made;
   }
 
   async #advance(): Promise<void> {
@@ -145,9 +127,10 @@ export class Playback {
     while (this.#nextAt() < context.currentTime + AHEAD_SECONDS) {
       const index = this.#pieceIndex();
       if (index === undefined) break;
-      if (index >= this.#pieces.length) await this.#renderNext();
-      // #stopped may have changed while the piece was rendered; then nothing more is scheduled.
-      if (!this.#schedule(index)) break;
+      const piece = this.#pieces[index] ?? (await this.#render(index));
+      // It may have been stopped while the piece was rendered; then nothing more is scheduled.
+      if (this.isStopped()) break;
+      this.#schedule(index, piece);
     }
     this.#busy = false;
   }
@@ -164,16 +147,14 @@ export class Playback {
     return this.#startAt + rounds * this.#round + within;
   }
 
-  #schedule(index: number): boolean {
-    const piece = this.#pieces[index];
-    if (!piece || this.#stopped) return false;
+  #schedule(index: number, piece: Piece): void {
     const context = sharedContext();
     const again = this.#scheduled >= this.#count;
     const at = this.#nextAt();
     this.#scheduled += 1;
     // In a later round the count-in at the head of the first pieces is left out.
-    const skip = again ? Math.max(0, this.#countInSeconds - index * PIECE_SECONDS) : 0;
-    if (skip >= piece.strings.duration) return true;
+    const skip = again ? Math.max(0, this.#times.countInSeconds - index * PIECE_SECONDS) : 0;
+    if (skip >= piece.strings.duration) return;
     for (const track of TRACKS) {
       const source = context.createBufferSource();
       source.buffer = piece[track];
@@ -182,15 +163,14 @@ export class Playback {
       this.#sources.add(source);
       source.start(Math.max(context.currentTime, at + skip), skip);
     }
-    return true;
   }
 
   #tellMoment(seconds: number): void {
-    const into = seconds - this.#countInSeconds;
+    const into = seconds - this.#times.countInSeconds;
     if (into < 0) return this.#tell(this.#plan.countIn ? 'count-in' : 'between');
     if (!this.#plan.loop && seconds > this.#length) return this.#tell('over');
     const place = this.#plan.loop ? into % this.#round : into;
-    const event = this.#along.events.find(
+    const event = this.#times.events.find(
       ({ startSeconds, endSeconds }) => place >= startSeconds && place < endSeconds,
     );
     this.#tell(event ?? 'between');

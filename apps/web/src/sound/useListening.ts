@@ -1,18 +1,10 @@
 import type { SongBasics } from '@jam-ledger/contract';
-import { unroll, type Feel, type Phrase, type Span } from '@jam-ledger/core/notation';
-import type { Tuning } from '@jam-ledger/core/pitch';
+import { unroll, type Feel, type Span } from '@jam-ledger/core/notation';
 import { computed, ref, toValue, type MaybeRefOrGetter } from 'vue';
 import { usePlayer, type PlayPlan } from './usePlayer.ts';
 
 /** What is heard, and how the guitar and the recording are set up. */
-export interface Listening {
-  readonly phrase: Phrase;
-  readonly tuning: Tuning;
-  readonly capo: number;
-  readonly offsetCents: number;
-  readonly feel: Feel;
-  readonly bpm: number;
-}
+export type Listening = Omit<PlayPlan, keyof Stretch | 'loop' | 'countIn'>;
 
 /** How a song as it is set up sounds: at the recording’s pitch where the guitar is tuned to it; with its feel. */
 export function soundOf(

@@ -1,6 +1,7 @@
 import type { EventTime } from '@jam-ledger/core/notation';
 import { useLocalStorage } from '@vueuse/core';
-import { onScopeDispose, ref, shallowRef } from 'vue';
+import { onMounted, onScopeDispose, ref, shallowRef } from 'vue';
+import { prepareContext } from './context.ts';
 import { Playback, type Levels, type PlayPlan } from './playback.ts';
 
 export type { PlayPlan } from './playback.ts';
@@ -19,6 +20,7 @@ export function usePlayer() {
   const clickLevel = useLocalStorage('jam-click-level', 0.6);
   const backingLevel = useLocalStorage('jam-backing-level', 0.4);
   let playback: Playback | undefined;
+  onMounted(prepareContext);
 
   function stop(): void {
     playback?.stop();

@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, useId, useTemplateRef, watch
 import { shownLegends } from '../ui/index.ts';
 import { legendOf } from './legend.ts';
 import { usePageWidth } from '../ui/index.ts';
-import { loadMusicFont, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
+import { loadMusicFont, loadNotation, notation, TabView, type StaffSetUp, type TabFlag } from './engraving/index.ts';
 
 const props = defineProps<{
   bars: readonly ScoreBar[];
@@ -22,7 +22,7 @@ const props = defineProps<{
   /** Size against that on the desk; for the page, where nothing is picked. */
   scale?: number;
 }>();
-const emit = defineEmits<{ pick: [span: Span] }>();
+const emit = defineEmits<{ pick: [span: Span]; drawn: [] }>();
 
 const root = useTemplateRef('root');
 const paper = useTemplateRef('paper');
@@ -36,16 +36,28 @@ onMounted(async () => {
   view = new TabView(paper.value);
   ready.value = true;
   show();
+  emit('drawn');
 });
 
 onBeforeUnmount(() => view?.close());
 
+/** What draws notation comes when it is first shown; while the line is cut the tab stands alone, until it is asked for again. */
+let isMissing = false;
+
 function show(): void {
   if (!view || width.value < 60) return;
-  const { bars, strings, staff, strip } = props;
+  const { bars, strings, strip } = props;
+  if (props.staff && !notation() && !isMissing) return void bringNotation();
+  const staff = notation() ? props.staff : undefined;
   view.show({ bars, width: Math.floor(width.value / (props.scale ?? 1)), strings, staff, strip });
   mark();
   view.flag(props.flags ?? []);
+}
+
+async function bringNotation(): Promise<void> {
+  await loadNotation().catch(() => (isMissing = true));
+  show();
+  isMissing = false;
 }
 
 function mark(): void {
@@ -75,6 +87,11 @@ function pick(event: MouseEvent): void {
   const span = view?.spanAt(event.clientX, event.clientY);
   if (span) emit('pick', span);
 }
+</script>
+
+<script lang="ts">
+// The font comes while what is to be drawn is fetched.
+void loadMusicFont();
 </script>
 
 <template>
@@ -110,6 +127,7 @@ function pick(event: MouseEvent): void {
 .strip {
   overflow-x: auto;
 }
+/* On one line each and for itself: broken into a column of words it is laid out with every key, longer than all else. */
 .unseen {
   position: absolute;
   top: 0;
@@ -117,6 +135,8 @@ function pick(event: MouseEvent): void {
   height: 1px;
   overflow: hidden;
   clip-path: inset(50%);
+  white-space: nowrap;
+  contain: strict;
 }
 .empty {
   position: absolute;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { DateTime } from 'luxon';
 import DatePicker from 'primevue/datepicker';
 import { computed } from 'vue';
+import { writtenDay } from './useDays.ts';
 
 defineOptions({ inheritAttrs: false });
 defineProps<{ id?: string; label?: string; invalid?: boolean }>();
@@ -9,8 +9,8 @@ defineProps<{ id?: string; label?: string; invalid?: boolean }>();
 const day = defineModel<string>({ required: true });
 
 const date = computed({
-  get: () => (day.value === '' ? null : DateTime.fromISO(day.value).toJSDate()),
-  set: (chosen) => (day.value = chosen instanceof Date ? (DateTime.fromJSDate(chosen).toISODate() ?? '') : ''),
+  get: () => (day.value === '' ? null : new Date(`${day.value}T00:00`)),
+  set: (chosen) => (day.value = chosen instanceof Date ? writtenDay(chosen) : ''),
 });
 </script>
 

@@ -14,7 +14,7 @@ export { default as TickBox } from './TickBox.vue';
 export { default as TimeField } from './TimeField.vue';
 export { shownLegends, shownSigns, type SignLine } from './shownSigns.ts';
 export { token } from './tokens.ts';
-export { clockText, dayIn, dayText, daysBetween, isOver, momentText, readClock } from './useDays.ts';
+export { clockText, dayIn, dayText, daysBetween, momentText, readClock } from './useDays.ts';
 export { useDraft } from './useDraft.ts';
 export { useForm } from './useForm.ts';
 export { vFirstField } from './vFirstField.ts';

@@ -1,40 +1,37 @@
-import { DateTime } from 'luxon';
+/** How a day is written: it begins at midnight in Greenwich, and is read there. */
+const DAY = {
+  long: { weekday: 'short', day: 'numeric', month: 'long', timeZone: 'UTC' },
+  short: { day: 'numeric', month: 'numeric', timeZone: 'UTC' },
+} as const;
 
 /** A day, `2026-03-14`, as the reader's locale writes it. */
 export function dayText(day: string, style: 'long' | 'short' = 'long'): string {
-  const date = DateTime.fromISO(day);
-  return style === 'long'
-    ? date.toLocaleString({ weekday: 'short', day: 'numeric', month: 'long' })
-    : date.toLocaleString({ day: 'numeric', month: 'numeric' });
+  return new Date(day).toLocaleDateString(undefined, DAY[style]);
 }
 
 /** A moment on the clock of a zone, as the reader's locale writes it. */
 export function momentText(moment: string, zone: string): string {
-  return DateTime.fromISO(moment, { zone }).toLocaleString({
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
+  const written = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone: zone } as const;
+  return new Date(moment).toLocaleString(undefined, written);
 }
 
 /** The day of a moment on the clock of a zone, `2026-03-14`. */
 export function dayIn(moment: string, zone: string): string {
-  return DateTime.fromISO(moment, { zone }).toISODate() ?? '';
+  return writtenDay(new Date(moment), zone);
 }
 
-/** Whether a lesson is over, by the clock of a zone. */
-export function isOver(
-  { day, time, minutes }: { readonly day: string; readonly time: string; readonly minutes: number },
-  zone: string,
-): boolean {
-  return DateTime.fromISO(`${day}T${time}`, { zone }).plus({ minutes }) < DateTime.now();
+/** The day of a moment, `2026-03-14`, in a zone or that of the device. */
+export function writtenDay(moment: Date, zone?: string): string {
+  // Swedish writes its days as ISO 8601 does (Unicode CLDR).
+  return moment.toLocaleDateString('sv-SE', { timeZone: zone });
 }
 
 /** Whole days from one day to another; negative when it lies before. */
 export function daysBetween(from: string, to: string): number {
-  return Math.round(DateTime.fromISO(to).diff(DateTime.fromISO(from), 'days').days);
+  return Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
 }
+
+const DAY_MS = 24 * 60 * 60 * 1000;
 
 /** A place in a recording, `1:09`. */
 export function clockText(seconds: number): string {

@@ -18,9 +18,15 @@ export function chordProblems({ phrase, options }: Checked): readonly HandProble
     else if (known[0]?.at === note.at) known.push(note);
   }
   const told = new Set<string>();
+  /** Grips under their chords that were looked at: what comes again says nothing new. */
+  const seen = new Set<string>();
   return [...grips].flatMap(([item, notes]): readonly HandProblem[] => {
     const chord = notes[0]?.chord;
-    const problem = chord ? gripProblem(item, notes, { chord, options }) : undefined;
+    const midis = notes.map(({ rests }) => namedMidi(rests));
+    const grip = `${chord ?? ''} ${midis.join(' ')}`;
+    if (!chord || midis.length < MIN_NOTES || seen.has(grip)) return [];
+    seen.add(grip);
+    const problem = gripProblem(item, midis, { chord, options });
     if (!problem || told.has(problem.message)) return [];
     told.add(problem.message);
     return [problem];
@@ -29,11 +35,10 @@ export function chordProblems({ phrase, options }: Checked): readonly HandProble
 
 function gripProblem(
   item: EventItem,
-  notes: readonly HeardNote[],
+  midis: readonly number[],
   { chord, options }: { readonly chord: string; readonly options: Checked['options'] },
 ): HandProblem | undefined {
   const tones = chordTones(chord);
-  const midis = notes.map(({ rests }) => namedMidi(rests));
   const heard = new Set(midis.map(chromaOf));
   if (!tones || heard.size < MIN_NOTES) return undefined;
   const isMinor = tones.degrees.has(3);

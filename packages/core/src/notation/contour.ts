@@ -189,6 +189,12 @@ function heightAt(curve: readonly ContourPoint[], from: number, seconds: number)
 
 /** The height of a contour at a time, cents; before its first point the first height, after its last the last. */
 export function centsAt(points: readonly ContourPoint[], seconds: number): number {
-  const index = points.findLastIndex((point) => point.seconds <= seconds);
-  return heightAt(points, Math.max(0, index), seconds);
+  // The last point at or before the time, by halves: sound asks for it thousands of times a second.
+  let [index, behind] = [0, points.length];
+  while (behind - index > 1) {
+    const middle = (index + behind) >> 1;
+    if ((points[middle]?.seconds ?? Infinity) <= seconds) index = middle;
+    else behind = middle;
+  }
+  return heightAt(points, index, seconds);
 }

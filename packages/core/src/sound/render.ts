@@ -1,5 +1,5 @@
 import type { Click, PlayedNote } from '../notation/index.ts';
-import { centsAt, type ContourPoint } from '../notation/index.ts';
+import { centsAt } from '../notation/index.ts';
 import { hzOf } from '../pitch/index.ts';
 import { CONTROL_SAMPLES, PluckedString } from './string.ts';
 import { noiseOf } from './tone.ts';
@@ -29,8 +29,14 @@ const LEGATO_PUSH = { hammer: 0.35, pull: 0.45, tap: 0.5 } as const;
 /** How long a rendering goes on after its last note, seconds. */
 const TAIL_SECONDS = 0.6;
 
-/** Below this a string is silent and rests. */
-const SILENCE = 1e-5;
+/** So many samples are made of all strings before the next. Our choice. */
+const STRETCH = 1024;
+
+/** How often a string whose pitch does not move is looked at, samples. Our choice. */
+const LEVEL_SAMPLES = 256;
+
+/** Below this a string is silent and rests: 90 dB under full scale. Our choice. */
+const SILENCE = 3e-5;
 
 /**
  * Renders notes as plucked strings, mono, -1 to 1. Notes of one string follow one another on one vibrating
@@ -57,85 +63,106 @@ export function startRendering(played: readonly PlayedNote[], options: RenderOpt
     return new Voice(notes, options.sampleRate, (options.seed ?? 1) * 31 + string);
   });
   let at = 0;
+  // Stretch by stretch, so that what all strings are added to stays near the processor.
+  const stretch = new Float64Array(STRETCH);
   return {
     next(frames) {
       const out = new Float32Array(frames);
-      for (const voice of voices) voice.render(out, at);
-      roundPeaks(out);
+      for (let from = 0; from < frames; from += STRETCH) {
+        const sum = from + STRETCH <= frames ? stretch : stretch.subarray(0, frames - from);
+        sum.fill(0);
+        for (const voice of voices) voice.render(sum, at + from);
+        roundPeaks(sum, out, from);
+      }
       at += frames;
       return out;
     },
   };
 }
 
-function roundPeaks(samples: Float32Array): void {
-  const room = 1 - KNEE;
-  for (let n = 0; n < samples.length; n += 1) {
-    const sample = samples[n] ?? 0;
-    const over = Math.abs(sample) - KNEE;
-    if (over > 0) samples[n] = Math.sign(sample) * (KNEE + room * Math.tanh(over / room));
+/** Writes a sum of strings to `out`, its peaks rounded off. */
+function roundPeaks(sum: Float64Array, out: Float32Array, from: number): void {
+  let highest = 0;
+  for (let n = 0; n < sum.length; n += 1) {
+    const sample = sum[n] ?? 0;
+    if (sample > highest) highest = sample;
+    else if (-sample > highest) highest = -sample;
   }
+  // Most stretches have none.
+  if (highest > KNEE) for (let n = 0; n < sum.length; n += 1) sum[n] = rounded(sum[n] ?? 0);
+  out.set(sum, from);
+}
+
+function rounded(sample: number): number {
+  const over = Math.abs(sample) - KNEE;
+  const room = 1 - KNEE;
+  return over > 0 ? Math.sign(sample) * (KNEE + room * Math.tanh(over / room)) : sample;
 }
 
 /** The notes of one string in time. */
 class Voice {
   readonly #notes: readonly PlayedNote[];
+  /** When each note begins, samples; nothing begins behind the last. */
+  readonly #starts: readonly number[];
   readonly #sampleRate: number;
   readonly #string: PluckedString;
   #next = 0;
   #sounding: PlayedNote | undefined;
+  /** When what sounds began, seconds, when it is released, samples, and its pitch before anything moves it, hertz. */
+  #began = 0;
+  #ends = 0;
+  #hz = 0;
   #released = true;
   #silent = true;
+  /** When its next step is, samples. */
   #control = 0;
 
   constructor(notes: readonly PlayedNote[], sampleRate: number, seed: number) {
     this.#notes = notes;
     this.#sampleRate = sampleRate;
+    this.#starts = notes.map(({ startSeconds }) => Math.round(startSeconds * sampleRate));
     this.#string = new PluckedString(sampleRate, noiseOf(seed));
   }
 
-  render(out: Float32Array, from: number): void {
+  render(out: Float64Array, from: number): void {
     let done = 0;
     while (done < out.length) {
       const at = from + done;
       this.#begin(at);
       this.#release(at);
-      const block = Math.min(out.length - done, this.#untilNext(at), this.#untilEnd(at), this.#untilControl(at));
-      if (!this.#silent) {
-        if (this.#control === at) this.#follow(at);
-        const peak = this.#string.render(out, done, block);
-        if (this.#released && peak < SILENCE) this.#silent = true;
-      }
-      if (this.#control <= at) this.#control = at + CONTROL_SAMPLES;
+      if (!this.#silent && this.#control <= at) this.#step(at);
+      const untilStep = this.#silent ? Infinity : this.#control - at;
+      const block = Math.min(out.length - done, this.#untilNext(at), this.#untilEnd(at), untilStep);
+      if (!this.#silent) this.#string.render(out, done, block);
       done += block;
     }
   }
 
-  #frame(seconds: number): number {
-    return Math.round(seconds * this.#sampleRate);
+  /** What a sounding string does every so many samples, in whatever pieces it is rendered: it follows a pitch that moves, and rests when it has died away. */
+  #step(at: number): void {
+    if (this.#released && this.#string.isBelow(SILENCE)) this.#silent = true;
+    const moves = (this.#sounding?.contour.length ?? 0) > 1;
+    if (moves) this.#follow(at);
+    this.#control = at + (moves ? CONTROL_SAMPLES : LEVEL_SAMPLES);
   }
 
   #untilNext(at: number): number {
-    const next = this.#notes[this.#next];
-    return next ? Math.max(1, this.#frame(next.startSeconds) - at) : Infinity;
+    return Math.max(1, (this.#starts[this.#next] ?? Infinity) - at);
   }
 
   #untilEnd(at: number): number {
-    if (!this.#sounding || this.#released) return Infinity;
-    return Math.max(1, this.#frame(this.#sounding.startSeconds + this.#sounding.durationSeconds) - at);
-  }
-
-  #untilControl(at: number): number {
-    if (this.#silent) return Infinity;
-    return this.#control > at ? this.#control - at : CONTROL_SAMPLES;
+    return this.#released ? Infinity : Math.max(1, this.#ends - at);
   }
 
   #begin(at: number): void {
     for (
       let note = this.#notes[this.#next];
-      note && this.#frame(note.startSeconds) <= at;
+      note && (this.#starts[this.#next] ?? 0) <= at;
       note = this.#notes[this.#next]
     ) {
+      this.#began = note.startSeconds;
+      this.#ends = Math.round((note.startSeconds + note.durationSeconds) * this.#sampleRate);
+      this.#hz = hzOf(note.midi ?? DEAD_MIDI + (6 - Math.min(6, note.string)) * 4);
       this.#next += 1;
       this.#sounding = note;
       this.#released = false;
@@ -151,30 +178,30 @@ class Voice {
     if (note.attack === 'none') return;
     const push = note.attack === 'pick' || note.attack === 'finger' ? 1 : LEGATO_PUSH[note.attack];
     const softness = note.midi === null ? 0.85 : note.attack === 'finger' || note.palmMuted ? 0.6 : 0.3;
-    this.#string.excite(pitchOf(note, 0), STRING_LEVEL * note.level * push, softness, push === 1);
+    this.#string.excite(this.#hzAt(note, 0), STRING_LEVEL * note.level * push, softness, push === 1);
   }
 
   #release(at: number): void {
-    const note = this.#sounding;
-    if (!note || this.#released || this.#frame(note.startSeconds + note.durationSeconds) > at) return;
+    if (this.#released || this.#ends > at) return;
     this.#released = true;
     this.#string.damp('released');
     this.#follow(at);
   }
 
   #follow(at: number): void {
-    if (this.#sounding) this.#string.tune(pitchOf(this.#sounding, at / this.#sampleRate - this.#sounding.startSeconds));
+    if (this.#sounding) this.#string.tune(this.#hzAt(this.#sounding, at / this.#sampleRate - this.#began));
+  }
+
+  /** The pitch of the note that sounds, hertz, so many seconds after it began; a dead string has one of its own. */
+  #hzAt({ midi, contour }: PlayedNote, seconds: number): number {
+    if (midi === null) return this.#hz;
+    const cents = contour.length <= 1 ? (contour[0]?.cents ?? 0) : centsAt(contour, seconds);
+    return cents === 0 ? this.#hz : this.#hz * Math.exp(cents * PER_CENT);
   }
 }
 
-function pitchOf(note: PlayedNote, seconds: number): number {
-  if (note.midi === null) return hzOf(DEAD_MIDI + (6 - Math.min(6, note.string)) * 4);
-  return hzOf(note.midi + flatOr(note.contour, seconds) / 100);
-}
-
-function flatOr(contour: readonly ContourPoint[], seconds: number): number {
-  return contour.length <= 1 ? (contour[0]?.cents ?? 0) : centsAt(contour, seconds);
-}
+/** The exponent of a cent. */
+const PER_CENT = Math.LN2 / 1200;
 
 /** Frequency, length and loudness of a click: a short high beat, higher on the first of the bar. Our choice. */
 const CLICK = { hz: 1000, accentHz: 1500, seconds: 0.03, level: 0.5, accentLevel: 0.8 } as const;

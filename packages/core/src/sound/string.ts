@@ -1,4 +1,4 @@
-import { BodyTone, type Noise } from './tone.ts';
+import { BODY_SHARE, type Noise } from './tone.ts';
 
 /** How often the delay of a sounding string follows its contour, samples. */
 export const CONTROL_SAMPLES = 16;
@@ -14,6 +14,12 @@ const REPICK_REST = 0.12;
 
 /** Seconds to fall by 60 dB. Our choice, by ear. */
 const RING_SECONDS = { open: 3.2, muted: 0.28, dead: 0.06, released: 0.09 } as const;
+
+/** So many samples go through the loop at once; with a period before them they fit into the line. */
+const MOST_FRAMES = 256;
+
+/** Within this share of a pitch the loop damps alike and its filter delays alike, to less than a hundredth of a cent. */
+const SAME_DAMPING = 0.005;
 
 /** How a string vibrates from now on. */
 export interface Vibration {
@@ -48,8 +54,12 @@ export class PluckedString {
   #h2 = 0;
   #h3 = 0;
   #previous = 0;
+  /** What is heard of the string, after the body. */
+  #heard = 0;
   #damping: Vibration['damping'] = 'released';
-  readonly #tone = new BodyTone();
+  /** The pitch for which damping and phase delay were worked out, hertz; 0 where they must be anew. */
+  #dampedHz = 0;
+  #phaseDelay = 0;
 
   constructor(sampleRate: number, noise: Noise) {
     this.#sampleRate = sampleRate;
@@ -64,6 +74,7 @@ export class PluckedString {
   damp(damping: Vibration['damping']): void {
     this.#damping = damping;
     this.#hz = 0;
+    this.#dampedHz = 0;
   }
 
   /** Tunes the loop to a frequency in hertz. */
@@ -71,16 +82,8 @@ export class PluckedString {
     if (hz === this.#hz) return;
     this.#hz = hz;
     const period = this.#sampleRate / hz;
-    const omega = (2 * Math.PI) / period;
-    const muted = this.#damping === 'muted' || this.#damping === 'dead';
-    const s = muted ? 0.5 : Math.max(0.08, 0.42 - 0.28 * Math.min(1, hz / 1300));
-    this.#brightness = s;
-    const real = 1 - s + s * Math.cos(omega);
-    const imaginary = s * Math.sin(omega);
-    const phaseDelay = Math.atan2(imaginary, real) / omega;
-    const wanted = 10 ** (-3 / (hz * RING_SECONDS[this.#damping]));
-    this.#gain = Math.min(0.99995, wanted / Math.hypot(real, imaginary));
-    const delay = Math.max(3, period - phaseDelay);
+    if (Math.abs(hz - this.#dampedHz) > SAME_DAMPING * hz) this.#dampFor(hz);
+    const delay = Math.max(3, period - this.#phaseDelay);
     const whole = Math.floor(delay) - 1;
     const d = delay - whole;
     this.#whole = whole;
@@ -88,6 +91,20 @@ export class PluckedString {
     this.#h1 = (d * (d - 2) * (d - 3)) / 2;
     this.#h2 = (-d * (d - 1) * (d - 3)) / 2;
     this.#h3 = (d * (d - 1) * (d - 2)) / 6;
+  }
+
+  /** Works out how the loop damps a pitch, and by how much its filter delays it. */
+  #dampFor(hz: number): void {
+    this.#dampedHz = hz;
+    const omega = (2 * Math.PI * hz) / this.#sampleRate;
+    const muted = this.#damping === 'muted' || this.#damping === 'dead';
+    const s = muted ? 0.5 : Math.max(0.08, 0.42 - 0.28 * Math.min(1, hz / 1300));
+    this.#brightness = s;
+    const real = 1 - s + s * Math.cos(omega);
+    const imaginary = s * Math.sin(omega);
+    this.#phaseDelay = Math.atan2(imaginary, real) / omega;
+    const wanted = 10 ** (-3 / (hz * RING_SECONDS[this.#damping]));
+    this.#gain = Math.min(0.99995, wanted / Math.hypot(real, imaginary));
   }
 
   /** Sets the string going: a burst of noise one period long, as a pluck at one place leaves it. */
@@ -109,37 +126,75 @@ export class PluckedString {
     this.#oldShare = fresh ? REPICK_REST : 1;
   }
 
-  /** Adds `count` samples to `out` from `at` on. Returns the loudest, so that a silent string can rest. */
-  render(out: Float32Array, at: number, count: number): number {
+  /** Whether the string has died away: no sample of the period that goes round is as loud as this. */
+  isBelow(level: number): boolean {
+    for (let back = this.#whole + 3; back > 0; back -= 1)
+      if (Math.abs(this.#line[(this.#write - back) & this.#mask] ?? 0) >= level) return false;
+    return this.#excited >= this.#excitedLength;
+  }
+
+  /** Adds `count` samples to `out` from `at` on. */
+  render(out: Float64Array, at: number, count: number): void {
+    for (let done = 0; done < count;) {
+      const burst = this.#excitedLength - this.#excited;
+      const frames = Math.min(count - done, MOST_FRAMES, burst > 0 ? Math.min(burst, this.#whole) : Infinity);
+      this.#turn(frames, burst > 0 ? this.#oldShare : 1);
+      if (burst > 0) this.#pluck(frames);
+      this.#hear(out, at + done, frames);
+      done += frames;
+    }
+  }
+
+  /** Lets the loop run: the next samples of the line are what the filter makes of those a period before, this share of them. */
+  #turn(frames: number, share: number): void {
+    // All that is touched lies in variables of its own: this runs for every sample of every string.
     const line = this.#line;
     const mask = this.#mask;
-    const s = this.#brightness;
+    const h0 = this.#h0;
+    const h1 = this.#h1;
+    const h2 = this.#h2;
+    const h3 = this.#h3;
+    const now = share * this.#gain * (1 - this.#brightness);
+    const before = share * this.#gain * this.#brightness;
     let previous = this.#previous;
     let write = this.#write;
-    let peak = 0;
-    for (let n = 0; n < count; n += 1) {
-      const read = write - this.#whole;
-      const sample =
-        this.#h0 * (line[read & mask] ?? 0) +
-        this.#h1 * (line[(read - 1) & mask] ?? 0) +
-        this.#h2 * (line[(read - 2) & mask] ?? 0) +
-        this.#h3 * (line[(read - 3) & mask] ?? 0);
-      const damped = this.#gain * ((1 - s) * sample + s * previous);
+    let read = write - this.#whole;
+    // The four samples that are read go through the line together; only the newest is fetched.
+    let x1 = line[(read - 1) & mask] ?? 0;
+    let x2 = line[(read - 2) & mask] ?? 0;
+    let x3 = line[(read - 3) & mask] ?? 0;
+    for (const end = write + frames; write < end; write += 1, read += 1) {
+      const x0 = line[read & mask] ?? 0;
+      const sample = h0 * x0 + h1 * x1 + h2 * x2 + h3 * x3;
+      x3 = x2;
+      x2 = x1;
+      x1 = x0;
+      line[write & mask] = now * sample + before * previous;
       previous = sample;
-      let next = damped;
-      if (this.#excited < this.#excitedLength) {
-        next = damped * this.#oldShare + (this.#excitation[this.#excited] ?? 0);
-        this.#excited += 1;
-      }
-      line[write & mask] = next;
-      write += 1;
-      const heard = this.#tone.next(next);
-      out[at + n] = (out[at + n] ?? 0) + heard;
-      const loud = heard < 0 ? -heard : heard;
-      if (loud > peak) peak = loud;
     }
     this.#previous = previous;
-    this.#write = write;
-    return peak;
+  }
+
+  /** Adds the burst of a pluck to what the line holds next. No more than the loop is long, so that nothing of it was read yet. */
+  #pluck(frames: number): void {
+    for (let n = 0; n < frames; n += 1) {
+      const place = (this.#write + n) & this.#mask;
+      this.#line[place] = (this.#line[place] ?? 0) + (this.#excitation[this.#excited + n] ?? 0);
+    }
+    this.#excited += frames;
+  }
+
+  /** Adds what the line holds next to `out`, through a gentle low-pass: a pickup and a small speaker take the edge off a string. */
+  #hear(out: Float64Array, at: number, frames: number): void {
+    const line = this.#line;
+    const mask = this.#mask;
+    let heard = this.#heard;
+    let write = this.#write;
+    for (let place = at, end = at + frames; place < end; place += 1, write += 1) {
+      heard = BODY_SHARE * (line[write & mask] ?? 0) + (1 - BODY_SHARE) * heard;
+      out[place] = (out[place] ?? 0) + heard;
+    }
+    this.#heard = heard;
+    this.#write = write & mask;
   }
 }

@@ -14,15 +14,5 @@ export function noiseOf(seed: number): Noise {
   };
 }
 
-/** A gentle low-pass: a pickup and a small speaker take the edge off a string. */
-export class BodyTone {
-  #state = 0;
-
-  next(sample: number): number {
-    this.#state += BODY_SHARE * (sample - this.#state);
-    return this.#state;
-  }
-}
-
-/** Share of each new sample in the low-pass; about 5 kHz at 44.1 kHz. Our choice, by ear. */
-const BODY_SHARE = 0.5;
+/** Share of each new sample in the low-pass of pickup and speaker; about 5 kHz at 44.1 kHz. Our choice, by ear. */
+export const BODY_SHARE = 0.5;

@@ -1,4 +1,4 @@
-/** What the tests use of verovio, which has no types of its own. */
+/** What the tests and figures use of verovio, which has no types of its own. */
 declare module 'verovio/wasm' {
   export default function createVerovioModule(): Promise<object>;
 }
@@ -8,6 +8,8 @@ declare module 'verovio/esm' {
   export class VerovioToolkit {
     constructor(module: object);
     loadData(data: string): number | boolean;
+    getPageCount(): number;
+    renderToSVG(page: number): string;
     /** Onsets in quarter notes from the beginning. */
     renderToTimemap(options: object): readonly { readonly on?: readonly string[]; readonly qstamp: number }[];
     getMIDIValuesForElement(id: string): { readonly pitch: number; readonly time: number; readonly duration: number };

@@ -37,7 +37,7 @@ const SHOWN = { days: 7, lessons: 24, calls: 24, notes: 12 } as const;
  */
 export async function showDesk(context: RequestContext): Promise<Desk> {
   const { store, studio, person, now } = context;
-  await computeMissing(store, studio.id);
+  await computeMissing(store, { studioId: studio.id });
   const teacherId = person.role === 'owner' ? undefined : person.id;
   const [lessons, calls, notes, requests] = await Promise.all([
     lessonsToCome(context, teacherId),

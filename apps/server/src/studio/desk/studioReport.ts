@@ -12,7 +12,7 @@ const SHOWN = { bands: 5, back: 8, ahead: 4 } as const;
 /** Hours per request against the estimate, time to held per difficulty, and the load of the weeks. @throws Forbidden */
 export async function reportStudio(context: RequestContext): Promise<StudioReport> {
   const { store, studio, now } = context;
-  await computeMissing(store, studio.id);
+  await computeMissing(store, { studioId: studio.id });
   const today = dayOf(context);
   const monday = DateTime.fromISO(today, { zone: studio.zone }).startOf('week');
   const span = { from: iso(monday.minus({ weeks: SHOWN.back })), to: iso(monday.plus({ weeks: SHOWN.ahead })) };

@@ -18,9 +18,15 @@ import { aroundOf, resultsOf, standOf, type PieceStanding } from './standing.ts'
 /** Students whose pieces are computed in one go. Our choice. */
 const STUDENTS_AT_ONCE = 20;
 
-/** Computes where the pieces of some students stand that nobody has computed since something changed. Linear in their results. */
-export async function computeMissing(store: Store, studioId: string | undefined): Promise<number> {
-  const students = await findNotComputed(store, studioId, STUDENTS_AT_ONCE);
+/**
+ * Computes where the pieces of some students stand that nobody has computed since something changed: of all studios or one, of all songs
+ * or one. Linear in their results.
+ */
+export async function computeMissing(
+  store: Store,
+  of: { readonly studioId?: string; readonly songId?: string },
+): Promise<number> {
+  const students = await findNotComputed(store, { ...of, max: STUDENTS_AT_ONCE });
   for (const one of students) {
     const { zone } = orNotFound((await findStudio(store, one.studioId)) ?? undefined);
     const standings = await compute(store, { ...one, zone });
@@ -32,8 +38,7 @@ export async function computeMissing(store: Store, studioId: string | undefined)
 /** Computes whatever is missing, of all studios. Returns of how many students. */
 export async function computeAll(store: Store): Promise<number> {
   let count = 0;
-  for (let some = await computeMissing(store, undefined); some > 0; some = await computeMissing(store, undefined))
-    count += some;
+  for (let some = await computeMissing(store, {}); some > 0; some = await computeMissing(store, {})) count += some;
   return count;
 }
 

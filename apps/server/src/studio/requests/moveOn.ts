@@ -32,8 +32,8 @@ export async function moveOnGiven(context: RequestContext, song: SongOf): Promis
 /** Closes the requests of a song, where the piece that just came to be held was the last. */
 export async function moveOnHeld(context: RequestContext, song: SongOf): Promise<void> {
   const { store, studio } = context;
-  // Where others stand may still have to be computed since something changed.
-  await computeMissing(store, studio.id);
+  // Where its others stand may still have to be computed since something changed.
+  await computeMissing(store, { studioId: studio.id, songId: song.songId });
   if ((await countUnheld(store, studio.id, song.songId)) > 0) return;
   await moveOn(context, song, FROM.held, { state: 'closed', note: 'by itself: all its pieces are held' });
 }

@@ -189,6 +189,9 @@ function replaceAll(written: string): void {
 </script>
 
 <script lang="ts">
+/** Whether a tab was drawn since the page was loaded; the margin comes after it, since its fields would hold it up on a slow phone. */
+const hasDrawn = ref(false);
+
 /** A stamp before everything else. */
 const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
 </script>
@@ -212,6 +215,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         :staff="staff"
         :said="said"
         @pick="editor?.select($event)"
+        @drawn="hasDrawn = true"
       >
         The tab appears here as you type.
       </TabPage>
@@ -333,6 +337,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
       </div>
     </div>
     <PhraseMargin
+      v-if="hasDrawn"
       class="screen-only"
       :phrase="phrase"
       :song="song"

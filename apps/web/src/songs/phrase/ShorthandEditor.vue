@@ -3,8 +3,9 @@ import type { EditorView } from '@codemirror/view';
 import type { StringNames } from '@jam-ledger/core/fretboard';
 import { keepStrings, touchNeck, type Problem, type Reading, type Span } from '@jam-ledger/core/notation';
 import type { Key, Tuning } from '@jam-ledger/core/pitch';
-import { onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
-import { applyEdit, closeEditor, makeEditor, showProblems } from '../../tab/index.ts';
+import Button from 'primevue/button';
+import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { applyEdit, loadedEditor, loadEditor, type Editor } from '../../tab/index.ts';
 
 const props = defineProps<{
   /** Names the text over the life of the page. */
@@ -33,7 +34,12 @@ const emit = defineEmits<{
 }>();
 
 const root = useTemplateRef('root');
+/** A plain field that takes what is typed until the editor is there. */
+const plain = useTemplateRef('plain');
 let view: EditorView | undefined;
+const state = ref<'coming' | 'there' | 'failed'>(loadedEditor() ? 'there' : 'coming');
+/** What is to be done as soon as it is there: the last that was asked. */
+let wanted: ((view: EditorView) => void) | undefined;
 
 /** The phrase as the text reads this very moment; the properties follow a moment later. */
 function readPhrase() {
@@ -43,11 +49,21 @@ function readPhrase() {
 /** The problems that are underlined just now. */
 let underlined: readonly Problem[] = [];
 
-onMounted(() => {
+async function open(): Promise<void> {
+  state.value = 'coming';
+  const loaded = await loadEditor().catch(() => undefined);
+  if (loaded) begin(loaded);
+  else state.value = 'failed';
+}
+
+/** Goes on with what the plain field holds, and where its caret stands. */
+function begin({ makeEditor }: Editor): void {
+  // The phrase may have been left by then.
   if (!root.value) return;
+  const field = plain.value;
   view = makeEditor({
     parent: root.value,
-    text: props.text,
+    text: field?.value ?? props.text,
     label: props.label,
     textId: props.textId,
     isByFeel: () => props.byFeel,
@@ -68,10 +84,27 @@ onMounted(() => {
     moved: (span) => emit('caret', span),
   });
   underline(props.problems);
+  if (field && field === document.activeElement) {
+    view.dispatch({ selection: { anchor: field.selectionStart, head: field.selectionEnd } });
+    view.focus();
+  }
+  state.value = 'there';
+  wanted?.(view);
+}
+onMounted(() => {
+  const loaded = loadedEditor();
+  if (loaded) begin(loaded);
+  else void open();
 });
 onBeforeUnmount(() => {
-  if (view) closeEditor(view, props.textId);
+  if (view) loadedEditor()?.closeEditor(view, props.textId);
 });
+
+/** Does something in the editor, now or as soon as it is there. */
+function inEditor(work: (view: EditorView) => void): void {
+  if (view) work(view);
+  else wanted = work;
+}
 
 watch(
   () => props.text,
@@ -86,55 +119,94 @@ watch(() => props.problems, underline);
 function underline(problems: readonly Problem[]): void {
   if (!view || problems === underlined) return;
   underlined = problems;
-  showProblems(view, problems);
+  loadedEditor()?.showProblems(view, problems);
 }
 
 /** Puts the caret on a stretch of the text, and the keyboard into it. */
 function select({ from, to }: Span): void {
-  if (!view) return;
-  const { length } = view.state.doc;
-  view.dispatch({ selection: { anchor: Math.min(from, length), head: Math.min(to, length) }, scrollIntoView: true });
-  view.focus();
+  inEditor((there) => {
+    const { length } = there.state.doc;
+    there.dispatch({ selection: { anchor: Math.min(from, length), head: Math.min(to, length) }, scrollIntoView: true });
+    there.focus();
+  });
 }
 
 /** Replaces a stretch of the text, as one step that can be undone. */
 function replace({ from, to }: Span, text: string): void {
-  if (!view) return;
-  const before = view.state.doc.toString();
-  const after = before.slice(0, from) + text + before.slice(to);
-  const kept = keepStrings(before, after, (one) => props.read(one).phrase);
-  // What is written out behind the change is the same step.
-  const end = kept === after ? to : before.length;
-  view.dispatch({
-    changes: { from, to: end, insert: kept.slice(from, kept.length - before.length + end) },
-    userEvent: 'input',
+  inEditor((there) => {
+    const before = there.state.doc.toString();
+    const after = before.slice(0, from) + text + before.slice(to);
+    const kept = keepStrings(before, after, (one) => props.read(one).phrase);
+    // What is written out behind the change is the same step.
+    const end = kept === after ? to : before.length;
+    there.dispatch({
+      changes: { from, to: end, insert: kept.slice(from, kept.length - before.length + end) },
+      userEvent: 'input',
+    });
+    there.focus();
   });
-  view.focus();
 }
 
 /** Writes a note where the caret stands, or into the stack before it. */
 function touch(note: string, stack: boolean): void {
-  if (!view) return;
-  applyEdit(view, touchNeck(view.state.doc.toString(), readPhrase(), view.state.selection.main.to, { note, stack }));
+  inEditor((there) => {
+    const { doc, selection } = there.state;
+    applyEdit(there, touchNeck(doc.toString(), readPhrase(), selection.main.to, { note, stack }));
+  });
 }
 
 /** Puts the keyboard into the text, behind what is there. */
 function focus(): void {
-  if (!view) return;
-  view.dispatch({ selection: { anchor: view.state.doc.length } });
-  view.focus();
+  plain.value?.focus();
+  plain.value?.setSelectionRange(props.text.length, props.text.length);
+  view?.dispatch({ selection: { anchor: view.state.doc.length } });
+  view?.focus();
 }
 
 defineExpose({ select, replace, touch, focus });
 </script>
 
 <template>
-  <div ref="root" class="editor"></div>
+  <div ref="root" class="editor">
+    <template v-if="state !== 'there'">
+      <p v-if="state === 'failed'" class="failed" role="alert">
+        The editor could not be loaded, since the studio cannot be reached.
+        <Button size="small" text label="Try again" @click="open" />
+      </p>
+      <textarea
+        ref="plain"
+        :value="text"
+        :aria-label="label"
+        spellcheck="false"
+        autocapitalize="off"
+        @input="plain && emit('type', plain.value)"
+      ></textarea>
+    </template>
+  </div>
 </template>
 
 <style scoped>
 .editor {
   border: 1px solid var(--rule-strong);
   background: var(--page);
+}
+/* Until the editor is there, the text stands where its lines will. */
+textarea {
+  display: block;
+  box-sizing: border-box;
+  width: 100%;
+  border: 0;
+  resize: none;
+  field-sizing: content;
+  color: inherit;
+  background: none;
+  padding: 0.6rem 0.5rem 0.6rem calc(0.5rem + 6px);
+  min-height: 4.2rem;
+  max-height: 38vh;
+  font: 600 1.05rem / 1.6 var(--type-mono);
+}
+.failed {
+  margin: 0;
+  padding: 4px 6px;
 }
 </style>

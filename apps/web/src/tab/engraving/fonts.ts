@@ -1,4 +1,3 @@
-import { Font, VexFlow } from 'vexflow/core';
 import music from './jam-music.woff2?url';
 import { MUSIC_FONT } from './pen.ts';
 
@@ -15,11 +14,10 @@ export function loadMusicFont(): Promise<void> {
 
 async function load(): Promise<void> {
   try {
-    await Font.load(MUSIC_FONT, music);
+    document.fonts.add(await new FontFace(MUSIC_FONT, `url(${music})`).load());
     await document.fonts.load('600 12px "Source Sans 3 Variable"');
   } catch {
     // A line that is cut just then leaves a tab in the letters that are there; the next tab asks again.
     loading = undefined;
   }
-  VexFlow.setFonts(MUSIC_FONT);
 }

@@ -32,13 +32,13 @@ export class Pen {
   readonly #paths = new Map<string, string>();
   readonly #dots: string[] = [];
   /** Words and signs by their look. */
-  readonly #texts = new Map<string, string>();
+  readonly #texts = new Map<string, Piece[]>();
 
   /** All that was drawn, as the inside of an SVG element. */
   markup(): string {
     const patches = this.#patches && `<path d="${this.#patches}" fill="var(--page)" stroke="none"/>`;
     const paths = [...this.#paths].map(([look, d]) => `<path d="${d}" ${look}/>`);
-    const texts = [...this.#texts].map(([look, inside]) => `<text ${look} stroke="none">${inside}</text>`);
+    const texts = [...this.#texts].map(([look, pieces]) => textMarkup(look, pieces));
     return [patches, ...paths, ...this.#dots, ...texts].join('');
   }
 
@@ -104,12 +104,13 @@ export class Pen {
     const { size = SIZES.markFont, weight = 500, italic = false, soft = false, anchor } = look;
     const style = `font-family="${FAMILY}" font-size="${size}" font-weight="${weight}"${italic ? ' font-style="italic"' : ''}`;
     const fill = soft ? 'var(--ink-soft)' : 'var(--ink)';
-    this.#write(escaped(text), place, `${style} fill="${fill}"${anchor ? ` text-anchor="${anchor}"` : ''}`);
+    this.#write(text, place, `${style} fill="${fill}"${anchor ? ` text-anchor="${anchor}"` : ''}`);
   }
 
-  #write(inside: string, { x, y }: Point, look: string): void {
-    const before = this.#texts.get(look) ?? '';
-    this.#texts.set(look, `${before}<tspan x="${n(x)}" y="${n(y)}">${inside}</tspan>`);
+  #write(text: string, { x, y }: Point, look: string): void {
+    const before = this.#texts.get(look);
+    if (before) before.push({ text, x, y });
+    else this.#texts.set(look, [{ text, x, y }]);
   }
 
   #path(d: string, width: number): void {
@@ -119,6 +120,36 @@ export class Pen {
   #draw(d: string, look: string): void {
     this.#paths.set(look, (this.#paths.get(look) ?? '') + d);
   }
+}
+
+/** A word or a sign as it is drawn, and where it stands. */
+export interface Piece extends Point {
+  readonly text: string;
+}
+
+/** Pieces of one look: those of one sign share an element, which says the place of each. */
+function textMarkup(look: string, pieces: readonly Piece[]): string {
+  const signs = pieces.filter(({ text }) => text.length === 1);
+  const words = pieces.filter(({ text }) => text.length !== 1);
+  const places = `x="${signs.map(({ x }) => n(x)).join(' ')}" y="${signs.map(({ y }) => n(y)).join(' ')}"`;
+  const spans = words.map(({ text, x, y }) => `<tspan x="${n(x)}" y="${n(y)}">${escaped(text)}</tspan>`);
+  return [
+    signs.length > 0 &&
+      `<text ${places} ${look} stroke="none">${signs.map(({ text }) => escaped(text)).join('')}</text>`,
+    spans.length > 0 && `<text ${look} stroke="none">${spans.join('')}</text>`,
+  ]
+    .filter(Boolean)
+    .join('');
+}
+
+/** What stands in a text that was drawn here or by the music library, piece by piece. */
+export function piecesOf(text: Element): readonly Piece[] {
+  const spans = text.querySelectorAll('tspan');
+  const content = text.textContent;
+  const [xs = [], ys = []] = (['x', 'y'] as const).map((name) => text.getAttribute(name)?.split(' ') ?? []);
+  if (spans.length > 0) return [...spans].flatMap(piecesOf);
+  if (xs.length <= 1) return [{ text: content, x: Number(xs[0] ?? 0), y: Number(ys[0] ?? 0) }];
+  return xs.map((x, at) => ({ text: content.charAt(at), x: Number(x), y: Number(ys[at]) }));
 }
 
 const FAMILY = MARK_FONT.replaceAll('"', "'");

@@ -1,13 +1,14 @@
 import type { ScoreBar } from '@jam-ledger/core/notation';
 import { drawBarLine, drawBarWords, drawMeter, drawRepeatStart, drawTabWord, type Frame } from './barSigns.ts';
-import { BarlineType, Renderer, TabStave, type RenderContext, type Stave } from 'vexflow/core';
 import { drawFrets } from './frets.ts';
 import { closingWidth, footroom, headroom, rowHeights, type SystemPlan } from './layout.ts';
 import { SIZES } from './sizes.ts';
 import { drawClosing, drawEventMarks, drawHeld, drawLink, drawSpans, type DrawnEvent } from './marks.ts';
 import { drawRhythm, placeValues } from './rhythm.ts';
 import { Pen } from './pen.ts';
-import { clefPixels, drawStaffNotes, makeStaff, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';
+import { notation } from './notation.ts';
+import { clefPixels, staffRoom, type StaffRoom, type StaffSetUp } from './staff.ts';
+import type { RenderContext, Stave } from './staffDrawing.ts';
 
 /** Where an event stands on its system, pixels from the system's top left. */
 export interface EventBox {
@@ -53,11 +54,11 @@ export function systemHeight(plan: SystemPlan, options: SystemOptions): number {
   return heightsOf(plan, options).height;
 }
 
-/** Draws one system into an empty element. The music font must be loaded. */
+/** Draws one system into an empty element. The music font must be loaded, and for a stave what draws notation. */
 export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: SystemOptions): DrawnSystem {
   const { width, strings, staff } = options;
   const { room, top, bottom, staffTop, height } = heightsOf(plan, options);
-  const context = staff && contextOf(element, width, height);
+  const context = staff && notation()?.contextOf(element, width, height);
   const heights = rowHeights(plan.rows, top, bottom, room.height);
   const pen = new Pen();
   const drawn = drawBars(context, pen, plan, { top, staffTop, strings, heights, staff });
@@ -81,17 +82,6 @@ export function drawSystem(element: HTMLDivElement, plan: SystemPlan, options: S
   };
 }
 
-/** Where the music library draws. */
-function contextOf(element: HTMLDivElement, width: number, height: number): RenderContext {
-  const renderer = new Renderer(element, Renderer.Backends.SVG);
-  renderer.resize(width, height);
-  const context = renderer.getContext();
-  context.setFillStyle('var(--ink)');
-  context.setStrokeStyle('var(--ink)');
-  context.setBackgroundFillStyle('var(--page)');
-  return context;
-}
-
 function headWidth(staff: StaffSetUp | undefined): number {
   return staff ? clefPixels(staff) : SIZES.clefWidth;
 }
@@ -110,7 +100,9 @@ function drawBars(context: RenderContext | undefined, pen: Pen, plan: SystemPlan
     const from = x + (index === 0 ? head : 0);
     const place: BarPlace = { x, width, notesFrom: notesFrom(bar, from) };
     const staff =
-      context && frame.staff && drawStaff(context, { place, frame, setUp: frame.staff, first: index === 0 });
+      context &&
+      frame.staff &&
+      notation()?.drawStave(context, { ...place, y: frame.staffTop }, frame.staff, index === 0);
     if (staff && index === 0) pen.line({ x, y: frame.staffTop }, { x, y: frame.heights.staveBottom });
     drawBarLine(pen, bar, x + width, frame);
     if (bar.repeatStart) drawRepeatStart(pen, from, frame);
@@ -135,54 +127,13 @@ function notesFrom(bar: ScoreBar, from: number): number {
   return from + signs + SIZES.barPadding / 2 + firstExtra(bar);
 }
 
-/** Tab staves already drawn, by their size; the lines of a page are of few sizes. */
-const drawnStaves = new Map<string, string>();
-
-/** Forgotten when there are more, as while a window is drawn wider. Our choice. */
-const MAX_STAVES = 200;
-
 /** The lines of the tab, one stave for the whole system, as markup; what parts the bars is drawn over it. */
 function tabLines(width: number, top: number, strings: number): string {
-  const key = [width, top, strings].join();
-  const known = drawnStaves.get(key);
-  if (known !== undefined) return known;
-  if (drawnStaves.size >= MAX_STAVES) drawnStaves.clear();
-  const element = document.createElement('div');
-  const context = contextOf(element, width, top);
-  const stave = new TabStave(SIZES.sidePadding, top, width, {
-    numLines: strings,
-    spacingBetweenLinesPx: SIZES.lineGap,
-    spaceAboveStaffLn: 0,
-    spaceBelowStaffLn: 0,
+  const lines = Array.from({ length: strings }, (_, string) => {
+    return `M${SIZES.sidePadding} ${top + string * SIZES.lineGap + 0.5}h${width}`;
   });
-  stave.setBegBarType(BarlineType.SINGLE).setEndBarType(BarlineType.NONE);
-  inStaveColour(context, () => stave.setContext(context).draw());
-  const markup = element.querySelector('svg')?.innerHTML ?? '';
-  drawnStaves.set(key, markup);
-  return markup;
-}
-
-interface StaffPlace {
-  readonly place: BarPlace;
-  readonly frame: Frame;
-  readonly setUp: StaffSetUp;
-  readonly first: boolean;
-}
-
-function drawStaff(context: RenderContext, { place, frame, setUp, first }: StaffPlace): Stave {
-  const staff = makeStaff({ x: place.x, y: frame.staffTop, width: place.width }, setUp, first);
-  staff.setEndBarType(BarlineType.NONE);
-  staff.setNoteStartX(place.notesFrom);
-  inStaveColour(context, () => staff.setContext(context).draw());
-  return staff;
-}
-
-function inStaveColour(context: RenderContext, draw: () => void): void {
-  context.save();
-  context.setStrokeStyle('var(--stave)');
-  context.setFillStyle('var(--stave)');
-  draw();
-  context.restore();
+  const edge = `<rect x="${SIZES.sidePadding}" y="${top}" width="1" height="${(strings - 1) * SIZES.lineGap + 1}" fill="var(--stave)"/>`;
+  return `<path d="${lines.join('')}" stroke="var(--stave)" fill="none"/>${edge}`;
 }
 
 /** Grace notes and slides into the first event stand before it. */
@@ -211,7 +162,8 @@ function drawNotes(
   const yOf = (string: number) => heights.staveTop + (string - 1) * SIZES.lineGap;
   for (const one of placed) drawFrets(pen, one, yOf);
   drawRhythm(pen, bar, placed, heights);
-  if (context && staff && frame.staff) drawStaffNotes(context, pen, { bar, placed, stave: staff, setUp: frame.staff });
+  if (context && staff && frame.staff)
+    notation()?.drawStaffNotes(context, pen, { bar, placed, stave: staff, setUp: frame.staff });
   const heads = placed.filter((one, index) => placed[index - 1]?.event !== one.event);
   return heads.map(({ event, x }, order) => ({ event, x, endX: heads[order + 1]?.x ?? endX, yOf }));
 }

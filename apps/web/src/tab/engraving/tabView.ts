@@ -39,7 +39,7 @@ interface System {
 /** Systems this far outside the window are drawn already, so that scrolling finds them there. Pixels. */
 const AHEAD_PIXELS = 400;
 
-/** So few systems are drawn without asking where they stand, which would hold up every keystroke. Our choice. */
+/** So few new systems are drawn without asking where they stand, which would hold up every keystroke. Our choice. */
 const FEW_SYSTEMS = 6;
 
 /** After so long without a change lines are broken anew, as if the page were opened. Milliseconds. */
@@ -98,25 +98,35 @@ export class TabView {
     this.#broken = broken;
     const plans = one?.systems ?? planSystems(broken.lines, room);
     const options: SystemOptions = { width: one?.width ?? width, strings, staff };
-    // Lines that look the same are common in music, so a key may stand for several.
-    const old = new Set(this.#systems);
-    const kept = new Map<string, System[]>();
-    for (const system of this.#systems) kept.set(system.key, [...(kept.get(system.key) ?? []), system]);
     let bar = 0;
-    this.#systems = plans.map((plan) => {
+    const keys = plans.map((plan) => {
       const look = [this.#frame, plan.first, plan.widths, ...broken.keys.slice(bar, bar + plan.bars.length)];
       bar += plan.bars.length;
-      const key = look.join('\n');
-      const spans = plan.bars.flatMap(({ events }) => events.map(({ span }) => span));
-      const system = kept.get(key)?.shift() ?? prepare(plan, key, options);
-      system.spans = spans;
+      return look.join('\n');
+    });
+    const kept = this.#kept(keys);
+    const left = new Set(this.#systems);
+    for (const system of kept) if (system) left.delete(system);
+    const free = [...left].map(({ element }) => element);
+    const added: System[] = [];
+    this.#systems = plans.map((plan, at) => {
+      const system = kept[at] ?? prepare(plan, keys[at] ?? '', options, free.shift());
+      if (!kept[at]) added.push(system);
+      system.spans = plan.bars.flatMap(({ events }) => events.map(({ span }) => span));
       return system;
     });
-    this.#place(this.#systems.some((system) => !old.has(system)));
+    this.#place(added);
+  }
+
+  /** The systems that look as some of those wanted do. Such lines are common in music, so a key may stand for several. */
+  #kept(keys: readonly string[]): readonly (System | undefined)[] {
+    const byKey = new Map<string, System[]>();
+    for (const system of this.#systems) byKey.set(system.key, [...(byKey.get(system.key) ?? []), system]);
+    return keys.map((key) => byKey.get(key)?.shift());
   }
 
   /** Puts the systems into the page, with as little moved as possible, and draws what is in sight. */
-  #place(anyNew: boolean): void {
+  #place(added: readonly System[]): void {
     this.#unmark();
     for (const element of this.#flagged) element.remove();
     const wanted = new Set<Element>(this.#systems.map(({ element }) => element));
@@ -125,20 +135,25 @@ export class TabView {
       const there = this.#root.children[index];
       if (there !== element) this.#root.insertBefore(element, there ?? null);
     });
-    this.#drawSeen(anyNew);
+    this.#drawSeen(added);
     if (this.#flags.length > 0) this.flag(this.#flags);
   }
 
-  #drawSeen(anyNew: boolean): void {
-    if (!anyNew) return;
-    if (this.#systems.length <= FEW_SYSTEMS) return this.#drawAll();
+  #drawSeen(added: readonly System[]): void {
+    if (added.length <= FEW_SYSTEMS) return added.forEach(draw);
     let top = this.#root.getBoundingClientRect().top;
     for (const system of this.#systems) {
       const inSight = top < window.innerHeight && top + system.height > 0;
       if (inSight) draw(system);
-      else if (!system.drawn) this.#sight.observe(system.element);
+      else if (!system.drawn) this.#watch(system.element);
       top += system.height;
     }
+  }
+
+  /** Told anew whether it is in sight, since its element may have been another system’s. */
+  #watch(element: HTMLElement): void {
+    this.#sight.unobserve(element);
+    this.#sight.observe(element);
   }
 
   /** The span of the event at a place of the page, or undefined between events. */
@@ -205,8 +220,10 @@ function markBox(system: HTMLElement, box: EventBox, look: string): HTMLElement 
   return mark;
 }
 
-function prepare(plan: SystemPlan, key: string, options: SystemOptions): System {
-  const element = document.createElement('div');
+/** A system that is not drawn yet, in the element of one that is gone: the page around it is then not laid out anew. */
+function prepare(plan: SystemPlan, key: string, options: SystemOptions, free?: HTMLDivElement): System {
+  const element = free ?? document.createElement('div');
+  element.replaceChildren();
   element.className = 'tab-system';
   const height = systemHeight(plan, options);
   element.style.height = `${height}px`;

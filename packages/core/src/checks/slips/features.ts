@@ -103,7 +103,17 @@ export class Surroundings {
 
   /** Whether a text stands at another event not too far away. */
   #isKnown(text: string, event: number): boolean {
-    return (this.#seen.get(text) ?? []).some((one) => one !== event && Math.abs(one - event) <= FAR_EVENTS);
+    const places = this.#seen.get(text);
+    if (!places) return false;
+    // The first place that is not before the event; a phrase may say the same thousands of times.
+    let [from, to] = [0, places.length];
+    while (from < to) {
+      const middle = (from + to) >> 1;
+      if ((places[middle] ?? 0) < event) from = middle + 1;
+      else to = middle;
+    }
+    const next = places[from] === event ? places[from + 1] : places[from];
+    return event - (places[from - 1] ?? -Infinity) <= FAR_EVENTS || (next ?? Infinity) - event <= FAR_EVENTS;
   }
 
   #read(index: number, changes: ReadonlyMap<number, Reread>): Reread | undefined {
@@ -164,26 +174,32 @@ export class Surroundings {
     changes: ReadonlyMap<number, Reread>,
   ): { readonly before: Distance; readonly after: Distance } {
     const read = this.#read(note.index, changes);
-    if (read?.fret === 0 && this.#isPedal(note, read)) return { before: NO_DISTANCE, after: NO_DISTANCE };
-    const to = (events: readonly number[]): Distance => {
-      const others = events.flatMap((event) => this.#notesAt(event, changes));
-      // A pedal alone tells nothing of the line above it.
-      if (read?.fret !== 0 && others.every((other) => other.fret === 0 && this.#isPedal(note, other)))
-        return NO_DISTANCE;
-      if (others.length === 0 || !read) return NO_DISTANCE;
-      return others.reduce<Distance>((best, other) => {
-        const strings = Math.max(0, Math.abs(other.string - read.string) - 1);
-        const leap = Math.abs(other.midi - read.midi);
-        const apart = Math.min(strings, Math.max(0, leap - 4) / 3);
-        return { apart: Math.min(best.apart, apart), leap: Math.min(best.leap, leap) };
-      }, FAR);
-    };
-    const away = Array.from({ length: NEAR_EVENTS }, (_, index) => index + 1);
-    const [before, after] = [-1, 1].map((way) => to(away.map((by) => note.event + way * by)));
-    if (!before || !after) return { before: NO_DISTANCE, after: NO_DISTANCE };
+    if (!read || (read.fret === 0 && this.#isPedal(note, read))) return { before: NO_DISTANCE, after: NO_DISTANCE };
+    const before = this.#nearest(note, read, { way: -1, changes });
+    const after = this.#nearest(note, read, { way: 1, changes });
     // At the ends of a phrase there is one side alone, and a leap there is nobody’s slip.
     if (before === NO_DISTANCE) return { before: halved(after), after: halved(after) };
     return after === NO_DISTANCE ? { before: halved(before), after: halved(before) } : { before, after };
+  }
+
+  /** How far a note lies from the nearest of the events on one side. */
+  #nearest(
+    note: LineNote,
+    read: Reread,
+    { way, changes }: { readonly way: 1 | -1; readonly changes: ReadonlyMap<number, Reread> },
+  ): Distance {
+    let isPedalAlone = true;
+    let [nearest, least] = [Infinity, Infinity];
+    for (let by = 1; by <= NEAR_EVENTS; by += 1)
+      for (const other of this.#notesAt(note.event + way * by, changes)) {
+        isPedalAlone &&= other.fret === 0 && read.fret !== 0 && this.#isPedal(note, other);
+        const strings = Math.max(0, Math.abs(other.string - read.string) - 1);
+        const leap = Math.abs(other.midi - read.midi);
+        nearest = Math.min(nearest, strings, Math.max(0, leap - 4) / 3);
+        least = Math.min(least, leap);
+      }
+    // A pedal alone tells nothing of the line above it.
+    return isPedalAlone ? NO_DISTANCE : { apart: nearest, leap: least };
   }
 
   /** Whether an open string sounds at another event near by, or beside a note in its own. */
@@ -336,7 +352,6 @@ interface Distance {
   readonly leap: number;
 }
 const NO_DISTANCE: Distance = { apart: 0, leap: 0 };
-const FAR: Distance = { apart: Infinity, leap: Infinity };
 const halved = ({ apart, leap }: Distance): Distance => ({ apart: apart / 2, leap: leap / 2 });
 const NOTHING: ReadonlyMap<number, Reread> = new Map();
 

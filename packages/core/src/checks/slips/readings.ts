@@ -42,6 +42,20 @@ const TEENS: readonly (readonly [teen: number, ty: number])[] = [
 /** Sizes of a bend that are mistaken for each other, whole steps. Source: common practice. */
 const SIZES: Readonly<Record<number, readonly number[]>> = { 0.5: [1], 1: [0.5, 1.5], 1.5: [1, 2], 2: [1, 1.5] };
 
+/** No note has more readings of a kind than these. */
+export const MOST_READINGS: Readonly<Record<SlipKind, number>> = {
+  'one fret off': 2,
+  'tens lost or gained': 1,
+  'teen for ty': 1,
+  'neighbour string': 2,
+  'string that sounds alike': 3,
+  'big E for little e': 1,
+  'fret and string swapped': 1,
+  'an octave off': 2,
+  'size of the bend': 2,
+  'finger said for fret': 1,
+};
+
 /** Every other reading of a note, by the kinds of slips; a changed string takes along the notes that are linked on. */
 export function readingsOf(note: LineNote, line: Line, guitar: Guitar): readonly Reading[] {
   if (!note.isPlain) return [];

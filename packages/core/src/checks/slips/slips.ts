@@ -4,7 +4,7 @@ import type { Key } from '../../pitch/index.ts';
 import { betterKey } from '../keys.ts';
 import { FEATURES, Surroundings, type FeatureValues } from './features.ts';
 import { lineOf, type Line } from './line.ts';
-import { readingsOf, type Reading, type SlipKind } from './readings.ts';
+import { MOST_READINGS, readingsOf, SLIP_KINDS, type Reading, type SlipKind } from './readings.ts';
 import { KIND_COSTS, THRESHOLD, WEIGHTS } from './weights.ts';
 
 /** Another reading of an event, and how much likelier it is than what stands, log-odds. */
@@ -41,21 +41,38 @@ export function weighReadings(
   guitar: Guitar,
   key: Key | undefined,
 ): { readonly line: Line; readonly sites: readonly (readonly Weighed[])[] } {
+  const scene = sceneOf(phrase, guitar, key);
+  const { line } = scene;
+  return { line, sites: line.notes.map((note) => readingsOf(note, line, guitar).map((one) => weigh(one, scene))) };
+}
+
+/** The notes of a phrase, and what they stand among: a key that is in doubt is none. */
+function laidOut(phrase: Phrase, guitar: Guitar, key: Key | undefined): Pick<Scene, 'line' | 'around'> {
   const line = lineOf(phrase, guitar);
-  const around = new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined);
-  const none = new Map();
-  const asWritten = line.notes.map(({ index }) => around.featuresOf(index, none));
-  const sites = line.notes.map((note) =>
-    readingsOf(note, line, guitar).map((reading): Weighed => {
-      const gains = FEATURES.map(() => 0);
-      for (const index of reading.changes.keys())
-        around.featuresOf(index, reading.changes).forEach((value, feature) => {
-          gains[feature] = (gains[feature] ?? 0) + (asWritten[index]?.[feature] ?? 0) - value;
-        });
-      return { reading, gains };
-    }),
-  );
-  return { line, sites };
+  return { line, around: new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined) };
+}
+
+/** The notes of a phrase, and what speaks against each as it is written. */
+interface Scene {
+  readonly line: Line;
+  readonly around: Surroundings;
+  readonly asWritten: readonly FeatureValues[];
+}
+
+function sceneOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): Scene {
+  const { line, around } = laidOut(phrase, guitar, key);
+  return { line, around, asWritten: line.notes.map(({ index }) => around.featuresOf(index, NO_CHANGES)) };
+}
+
+const NO_CHANGES = new Map<never, never>();
+
+function weigh(reading: Reading, { around, asWritten }: Scene): Weighed {
+  const gains = FEATURES.map(() => 0);
+  for (const index of reading.changes.keys())
+    around.featuresOf(index, reading.changes).forEach((value, feature) => {
+      gains[feature] = (gains[feature] ?? 0) + (asWritten[index]?.[feature] ?? 0) - value;
+    });
+  return { reading, gains };
 }
 
 const WEIGHT_VALUES = FEATURES.map((feature) => WEIGHTS[feature]);
@@ -69,22 +86,49 @@ export function logOddsOf(
   return gains.reduce((sum, gain, feature) => sum + gain * (weights[feature] ?? 0), -costs[reading.kind]);
 }
 
+/** The log-odds of all readings that a note may have, together, where nothing speaks against it nor against them. */
+const ALL_READINGS = logSum(
+  SLIP_KINDS.flatMap((kind) => Array.from({ length: MOST_READINGS[kind] }, () => -KIND_COSTS[kind])),
+);
+
+/**
+ * How much the readings of each note could gain at most: all that speaks against it as written and against what is linked on to it, since
+ * no more can go away. Only a unison that is met speaks for a note. Most notes gain so little that no reading of them could be told, and
+ * none of those need be looked at.
+ */
+function mostGains({ line, asWritten }: Scene): readonly number[] {
+  const gains: number[] = [];
+  for (const { index, event } of line.notes.toReversed()) {
+    const stack = line.events[event] ?? [];
+    const meets = stack.length > 1 && stack.some((one) => (line.notes[one]?.bend ?? 0) > 0);
+    const linked = (line.events[event + 1] ?? []).filter((one) => line.notes[one]?.from === index);
+    const own = weighed(asWritten[index] ?? []) + (meets ? WEIGHTS['unison missed'] : 0);
+    gains[index] = linked.reduce((sum, one) => sum + (gains[one] ?? 0), own);
+  }
+  return gains;
+}
+
 /**
  * Likely slips of a phrase, in the order of the text; at most one an event. A noisy channel: what is likely to be meant against what
  * goes wrong when it is said or typed. Linear in the notes.
  */
 export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): readonly Slip[] {
-  const { line, sites } = weighReadings(phrase, guitar, key);
+  const scene = sceneOf(phrase, guitar, key);
+  const { line } = scene;
   const played = new Map(line.notes.map(({ item }) => [item, item.times]));
   if ([...played.values()].reduce((sum, times) => sum + times, 0) < MIN_EVENTS) return [];
+  const gains = mostGains(scene);
   return line.events.flatMap((indices): readonly Slip[] => {
-    const weighed = indices.map((index) =>
-      (sites[index] ?? []).map((one) => ({ ...one.reading, logOdds: logOddsOf(one) })),
-    );
-    const logOdds = Math.max(...weighed.map((site) => logSum(site.map((one) => one.logOdds))));
+    if (indices.every((index) => (gains[index] ?? 0) + ALL_READINGS <= THRESHOLD)) return [];
+    const sites = indices.map((index) => {
+      const note = line.notes[index];
+      const readings = note ? readingsOf(note, line, guitar) : [];
+      return readings.map((reading) => ({ ...reading, logOdds: logOddsOf(weigh(reading, scene)) }));
+    });
+    const logOdds = Math.max(...sites.map((site) => logSum(site.map((one) => one.logOdds))));
     const item = line.notes[indices[0] ?? -1]?.item;
     if (!item || !(logOdds > THRESHOLD)) return [];
-    const best = weighed
+    const best = sites
       .flat()
       .toSorted((a, b) => b.logOdds - a.logOdds)
       .slice(0, MAX_READINGS);
@@ -120,12 +164,10 @@ export function likeliestFret(
  * @param from the first event that counts, of those that are heard; all stand around each other
  */
 export function costOf(phrase: Phrase, guitar: Guitar, key: Key | undefined, from = 0): number {
-  const line = lineOf(phrase, guitar);
-  const around = new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined);
-  const none = new Map();
+  const { line, around } = laidOut(phrase, guitar, key);
   return line.notes
     .filter(({ event }) => event >= from)
-    .reduce((sum, { index }) => sum + weighed(around.featuresOf(index, none)), 0);
+    .reduce((sum, { index }) => sum + weighed(around.featuresOf(index, NO_CHANGES)), 0);
 }
 
 const weighed = (values: FeatureValues) =>

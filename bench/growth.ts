@@ -1,0 +1,195 @@
+import { randomUUID } from 'node:crypto';
+import { checkPhrase } from '@jam-ledger/core/checks';
+import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
+import { bestPath, usualGuitar } from '@jam-ledger/core/fretboard';
+import { compare } from '@jam-ledger/core/likeness';
+import { accompany, perform, readShorthand, scoreOf, writeShorthand } from '@jam-ledger/core/notation';
+import { OPEN_KEY, readKey, TUNINGS } from '@jam-ledger/core/pitch';
+import { forecast, type DatedResult } from '@jam-ledger/core/progress';
+import { renderNotes } from '@jam-ledger/core/sound';
+import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
+import { songOf } from '../packages/core/test/formats/songs.ts';
+import { openStage } from '../e2e/stage.ts';
+import { BAR } from './hands.ts';
+import { cookieOf, fillStudio, STUDIO, type StudioSize } from './largeStudio.ts';
+import { ms, time, type Figure } from './measure.ts';
+import { plan } from './plan.ts';
+
+/** Lengths and sizes, against the smallest. */
+const STEPS = [1, 10, 100] as const;
+type Step = (typeof STEPS)[number];
+
+/** What may grow faster than linear: only what has to. */
+const STEEPEST = 1.1;
+
+const guitar = usualGuitar(TUNINGS.standard);
+/** The smallest length that is measured, bars. */
+const BARS = 4;
+
+/** How the main figures grow with length and data: each at once, ten and a hundred times, with its exponent from ten to a hundred. */
+export async function growthFigures(): Promise<readonly Figure[]> {
+  const figures: Figure[] = [];
+  for (const [what, make] of COMPUTED) {
+    const times: number[] = [];
+    for (const step of STEPS) {
+      const work = make(step);
+      times.push((await time(work, step === 100 ? 5 : 15)).median);
+    }
+    figures.push(grown(what, times));
+  }
+  return [...figures, ...(await dataFigures())];
+}
+
+/** What is computed, for a length: each gives the work to be timed. */
+const COMPUTED: readonly (readonly [what: string, make: (step: Step) => () => unknown])[] = [
+  ['Reading 4, 40 and 400 bars', (step) => () => readShorthand(textOf(step))],
+  ['Writing them', (step) => from(phraseOf(step), (phrase) => writeShorthand(phrase, { strings: 'letters' }))],
+  ['Laying them out as bars', (step) => from(phraseOf(step), scoreOf)],
+  [
+    'Fingers of them as written',
+    (step) => from(phraseOf(step), (phrase) => bestPath(phrase, guitar, { asWritten: true })),
+  ],
+  [
+    'Cheapest places of 2, 20 and 200 bars',
+    (step) => from(readShorthand(BAR.repeat(2 * step)).phrase, (phrase) => bestPath(phrase, guitar)),
+  ],
+  [
+    'All checks of 4, 40 and 400 bars',
+    (step) => {
+      const [text, phrase] = [textOf(step), phraseOf(step)];
+      const way = bestPath(phrase, guitar, { asWritten: true });
+      return () => checkPhrase(phrase, { ...guitar, text, bpm: 90, key: readKey('A minor') }, way);
+    },
+  ],
+  [
+    'What sounds when in them',
+    (step) =>
+      from(phraseOf(step), (phrase) => [perform(phrase, { ...guitar, bpm: 100 }), accompany(phrase, { bpm: 100 })]),
+  ],
+  [
+    'Sound of 1, 10 and 100 bars',
+    (step) =>
+      from(perform(readShorthand(BAR.repeat(step)).phrase, { ...guitar, bpm: 100 }), (notes) =>
+        renderNotes(notes, { sampleRate: 44_100 }),
+      ),
+  ],
+  [
+    'Saying 4, 40 and 400 bars',
+    (step) => from(phraseOf(step), (phrase) => sayPhrase(phrase, { strings: 'letters', length: 'short' })),
+  ],
+  [
+    'Words to notes, 10, 100 and 1000 sentences',
+    (step) =>
+      from('five on the G, seven on the G, bend it a whole step, eight on the B. '.repeat(10 * step), readSpoken),
+  ],
+  [
+    'Two phrases alike but for a note, of 3, 30 and 300 events',
+    (step) => {
+      const notes = Array.from(
+        { length: 3 * step },
+        (_, index) => `${3 + ((index * 5) % 9)}${'DGBe'[index % 4] ?? 'e'}`,
+      );
+      const [one, other] = [notes, [...notes.slice(0, -1), '1E']].map(
+        (list) => readShorthand(`/8 ${list.join(' ')}`).phrase,
+      );
+      if (!one || !other) throw new Error('there are two');
+      return () => compare(one, other, { tuning: TUNINGS.standard, capo: 0, key: OPEN_KEY });
+    },
+  ],
+  [
+    'A song of 2, 20 and 200 phrases as MusicXML',
+    (step) => from(songOf(Array.from({ length: 2 * step }, () => BAR.repeat(4))), writeMusicXml),
+  ],
+  [
+    'Reading that MusicXML',
+    (step) => from(writeMusicXml(songOf(Array.from({ length: 2 * step }, () => BAR.repeat(4)))), readMusicXml),
+  ],
+  [
+    'Forecast from 10, 100 and 1000 lines',
+    (step) => from(historyOf(10 * step), (lines) => forecast(lines, { target: 120, today: '2026-03-14' })),
+  ],
+  [
+    'Spreading 4, 40 and 400 pieces over a tenth as many lessons',
+    (step) => () => plan(4 * step, Math.max(1, Math.round(0.4 * step))),
+  ],
+];
+
+const textOf = (step: Step) => BAR.repeat(BARS * step);
+const phraseOf = (step: Step) => readShorthand(textOf(step)).phrase;
+/** Work on something that is made before. */
+const from =
+  <Made>(made: Made, work: (made: Made) => unknown) =>
+  () =>
+    work(made);
+
+function historyOf(lines: number): readonly DatedResult[] {
+  const first = Date.UTC(2026, 2, 13) - lines * 86_400_000;
+  return Array.from({ length: lines }, (_, index) => ({
+    bpm: Math.min(118, Math.round(50 + (index * 60) / lines)),
+    outcome: index % 7 === 0 ? 'not-yet' : 'clean',
+    medium: 'pencil',
+    day: new Date(first + index * 86_400_000).toISOString().slice(0, 10),
+  }));
+}
+
+/** Requests to studios of three sizes. */
+async function dataFigures(): Promise<readonly Figure[]> {
+  const more = await requestTimes(STEPS.map((step) => ({ ...STUDIO, students: 3 * step })));
+  const longer = await requestTimes(STEPS.map((step) => ({ ...STUDIO, students: 30, entries: 8 * step })));
+  return [
+    ...[...more].map(([what, times]) => grown(`${what}, with 3, 30 and 300 students`, times)),
+    ...[...longer].map(([what, times]) => grown(`${what}, with 8, 80 and 800 lines a piece`, times)),
+  ];
+}
+
+/** The medians of each request, by what it asks for, at each size. */
+async function requestTimes(sizes: readonly StudioSize[]): Promise<ReadonlyMap<string, readonly number[]>> {
+  const all = new Map<string, number[]>();
+  for (const size of sizes) {
+    const stage = await openStage();
+    try {
+      const { student, piece } = await fillStudio(stage.databaseUrl, size);
+      const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
+      const posting = () => ({ id: randomUUID(), bpm: 70, outcome: 'clean', remark: '' });
+      for (const [what, path, cookie, body] of [
+        ['Desk of all students', '/desk', odile, undefined],
+        ['Lesson', `/lessons/of/${student}`, mara, undefined],
+        ['Ledger', `/ledger?studentId=${student}`, mara, undefined],
+        ['Piece', `/pieces/${piece}`, mara, undefined],
+        ['Posting', `/pieces/${piece}/entries`, mara, posting],
+        ['Students', '/students', odile, undefined],
+        ['Series', '/series', odile, undefined],
+        ['Search', '/search?q=phrase%201', mara, undefined],
+      ] as const) {
+        const ask = async () => {
+          const answer = await fetch(`${stage.url}/api${path}`, {
+            headers: { Cookie: cookie, 'Content-Type': 'application/json' },
+            ...(body && { method: 'POST', body: JSON.stringify(body()) }),
+          });
+          if (!answer.ok) throw new Error(`${path} was answered ${answer.status}`);
+          await answer.arrayBuffer();
+        };
+        const known = all.get(what);
+        const { median } = await time(ask, 20);
+        if (known) known.push(median);
+        else all.set(what, [median]);
+      }
+    } finally {
+      await stage.close();
+    }
+  }
+  return all;
+}
+
+function grown(what: string, [one = 0, ten = 0, hundred = 0]: readonly number[]): Figure {
+  // What a call costs in any case hides how the small sizes grow.
+  const exponent = Math.log10(hundred / ten);
+  return {
+    what,
+    measured: [one, ten, hundred].map(ms).join(', '),
+    target: `exponent at most ${STEEPEST}`,
+    met: exponent <= STEEPEST,
+    yardstick: 'linear, 1',
+    ratio: exponent.toFixed(2),
+  };
+}

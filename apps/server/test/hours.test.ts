@@ -1,4 +1,13 @@
-import type { Mail, Piece, RequestHours, Series, SeriesBody, StudioReport, StudioSchools } from '@jam-ledger/contract';
+import type {
+  Ledger,
+  Mail,
+  Piece,
+  RequestHours,
+  Series,
+  SeriesBody,
+  StudioReport,
+  StudioSchools,
+} from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import {
@@ -8,6 +17,7 @@ import {
   REQUEST_SOON,
   endSeries,
   seriesOf,
+  take,
   tellStory,
   type Browser,
   type TestServer,
@@ -206,6 +216,26 @@ describe('holidays, zone and swaps', () => {
     expect([lesson.time, lesson.startsAt]).toEqual(['17:00', '2026-03-14T21:00:00Z']);
     await change(moved, { zone: 'Europe/Oslo' }).expect(200);
     await end(made);
+  });
+
+  test('in another zone a piece is due again by the days of that zone, on its page and in the ledger', async () => {
+    const { id, targetBpm, student } = story.piece;
+    await mara
+      .post(`/api/pieces/${id}/entries`)
+      .send(take({ bpm: targetBpm }))
+      .expect(201);
+    const lastDays = async () => {
+      await mara.get('/api/desk').expect(200);
+      const ledger: Ledger = (await mara.get(`/api/ledger?studentId=${student.id}`).expect(200)).body;
+      const page: Piece = (await mara.get(`/api/pieces/${id}`).expect(200)).body;
+      return [page.due?.lastDay, ledger.pieces.find((one) => one.id === id)?.due?.lastDay];
+    };
+    expect(await lastDays()).toEqual([DAY, DAY]);
+    // Ten in the morning in Greenwich is midnight there, of the next day.
+    const moved = (await change(await studio(), { zone: 'Pacific/Kiritimati' }).expect(200)).body;
+    expect(await lastDays()).toEqual(['2026-03-15', '2026-03-15']);
+    await change(moved, { zone: 'Europe/Oslo' }).expect(200);
+    expect(await lastDays()).toEqual([DAY, DAY]);
   });
 
   test('two lessons of two students change places, both or neither', async () => {

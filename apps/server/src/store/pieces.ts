@@ -1,5 +1,6 @@
 import type { SetUp } from '@jam-ledger/contract';
 import type { Excerpt } from '@jam-ledger/core/pieces';
+import type { Memory } from '@jam-ledger/core/progress';
 import type { Store } from './database.ts';
 
 /** A piece with the names of everything it hangs on. */
@@ -55,6 +56,8 @@ export interface PieceRow {
   readonly cleanNeeded: number | null;
   readonly fallsAfter: number | null;
   readonly restMinutes: number | null;
+  /** What is known of how well it is remembered, by all that was posted; null where nothing is, or nobody has computed it since. */
+  readonly memory: Memory | null;
 }
 
 /**
@@ -122,7 +125,8 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
             l.raising AS "planRaising", ARRAY[s.raising, s.hearing, s.naming, s.fidelity, s.clean] AS own,
             (SELECT ARRAY[w.raising, w.hearing, w.naming, w.fidelity, w.clean] FROM people w WHERE w.id = s.teacher_id) AS teachers,
             (SELECT ARRAY[o.raising, o.hearing, o.naming, o.fidelity, o.clean] FROM studios o WHERE o.id = p.studio_id) AS studios,
-            l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes"
+            l.clean_needed AS "cleanNeeded", l.falls_after AS "fallsAfter", l.rest_minutes AS "restMinutes",
+            p.kept -> 'memory' AS memory
        FROM pieces p
        JOIN people s ON s.studio_id = p.studio_id AND s.id = p.student_id
        ${IN_PHRASES}

@@ -1,7 +1,7 @@
 import { BODY_SHARE, type Noise } from './tone.ts';
 
 /** How often the delay of a sounding string follows its contour, samples. */
-export const CONTROL_SAMPLES = 16;
+export const CONTROL_SAMPLES = 32;
 
 /** Lowest pitch a string model is built for, hertz. Our choice: below the B0 of a bass. */
 const LOWEST_HZ = 27;
@@ -14,6 +14,9 @@ const REPICK_REST = 0.12;
 
 /** Seconds to fall by 60 dB. Our choice, by ear. */
 const RING_SECONDS = { open: 3.2, muted: 0.28, dead: 0.06, released: 0.09 } as const;
+
+/** After so many samples the body has forgotten what was before, to one part in a million. */
+const BODY_SAMPLES = 20;
 
 /** So many samples go through the loop at once; with a period before them they fit into the line. */
 const MOST_FRAMES = 256;
@@ -40,6 +43,7 @@ export class PluckedString {
   readonly #mask: number;
   readonly #noise: Noise;
   readonly #excitation: Float64Array;
+  readonly #burst: Float64Array;
   #write = 0;
   #excited = 0;
   #excitedLength = 0;
@@ -48,14 +52,9 @@ export class PluckedString {
   #gain = 0;
   /** What the loop is tuned to; 0 where it must be worked out anew. */
   #hz = 0;
+  /** The newest sample that the next one is made of lies so many before it; it is made of that one and the four before, so much of each. */
   #whole = 0;
-  #h0 = 0;
-  #h1 = 0;
-  #h2 = 0;
-  #h3 = 0;
-  #previous = 0;
-  /** What is heard of the string, after the body. */
-  #heard = 0;
+  readonly #taps = new Float64Array(5);
   #damping: Vibration['damping'] = 'released';
   /** The pitch for which damping and phase delay were worked out, hertz; 0 where they must be anew. */
   #dampedHz = 0;
@@ -67,6 +66,7 @@ export class PluckedString {
     const size = 2 ** Math.ceil(Math.log2(sampleRate / LOWEST_HZ + 8));
     this.#line = new Float64Array(size);
     this.#excitation = new Float64Array(size);
+    this.#burst = new Float64Array(size);
     this.#mask = size - 1;
   }
 
@@ -87,10 +87,19 @@ export class PluckedString {
     const whole = Math.floor(delay) - 1;
     const d = delay - whole;
     this.#whole = whole;
-    this.#h0 = (-(d - 1) * (d - 2) * (d - 3)) / 6;
-    this.#h1 = (d * (d - 2) * (d - 3)) / 2;
-    this.#h2 = (-d * (d - 1) * (d - 3)) / 2;
-    this.#h3 = (d * (d - 1) * (d - 2)) / 6;
+    const h0 = (-(d - 1) * (d - 2) * (d - 3)) / 6;
+    const h1 = (d * (d - 2) * (d - 3)) / 2;
+    const h2 = (-d * (d - 1) * (d - 3)) / 2;
+    const h3 = (d * (d - 1) * (d - 2)) / 6;
+    // The delay and the average behind it in one.
+    const now = this.#gain * (1 - this.#brightness);
+    const before = this.#gain * this.#brightness;
+    const taps = this.#taps;
+    taps[0] = now * h0;
+    taps[1] = now * h1 + before * h0;
+    taps[2] = now * h2 + before * h1;
+    taps[3] = now * h3 + before * h2;
+    taps[4] = before * h3;
   }
 
   /** Works out how the loop damps a pitch, and by how much its filter delays it. */
@@ -111,16 +120,24 @@ export class PluckedString {
   excite(hz: number, level: number, softness: number, fresh: boolean): void {
     const length = Math.min(this.#excitation.length, Math.max(4, Math.round(this.#sampleRate / hz)));
     const away = Math.max(1, Math.round(length * PICK_POSITION));
-    const burst = new Float64Array(length);
+    const burst = this.#burst;
     let soft = 0;
     for (let n = 0; n < length; n += 1) {
       soft += (1 - softness) * (this.#noise() - soft);
       burst[n] = soft;
     }
     const scale = level / (1.2 - softness);
+    const excitation = this.#excitation;
     // The difference with itself, shifted round the period, has no mean: no direct current enters the loop.
     for (let n = 0; n < length; n += 1)
-      this.#excitation[n] = scale * ((burst[n] ?? 0) - (burst[(n + away) % length] ?? 0));
+      excitation[n] = scale * ((burst[n] ?? 0) - (burst[n + away < length ? n + away : n + away - length] ?? 0));
+    // The body stands before the loop rather than behind it, where every sample of all that rings would go through it. Round the period
+    // as well: the second time it goes on from where it ended.
+    let heard = 0;
+    for (let n = -Math.min(length, BODY_SAMPLES); n < length; n += 1) {
+      heard += BODY_SHARE * ((excitation[n < 0 ? n + length : n] ?? 0) - heard);
+      if (n >= 0) excitation[n] = heard;
+    }
     this.#excited = 0;
     this.#excitedLength = length;
     this.#oldShare = fresh ? REPICK_REST : 1;
@@ -128,7 +145,7 @@ export class PluckedString {
 
   /** Whether the string has died away: no sample of the period that goes round is as loud as this. */
   isBelow(level: number): boolean {
-    for (let back = this.#whole + 3; back > 0; back -= 1)
+    for (let back = this.#whole + 4; back > 0; back -= 1)
       if (Math.abs(this.#line[(this.#write - back) & this.#mask] ?? 0) >= level) return false;
     return this.#excited >= this.#excitedLength;
   }
@@ -137,64 +154,55 @@ export class PluckedString {
   render(out: Float64Array, at: number, count: number): void {
     for (let done = 0; done < count;) {
       const burst = this.#excitedLength - this.#excited;
-      const frames = Math.min(count - done, MOST_FRAMES, burst > 0 ? Math.min(burst, this.#whole) : Infinity);
-      this.#turn(frames, burst > 0 ? this.#oldShare : 1);
-      if (burst > 0) this.#pluck(frames);
-      this.#hear(out, at + done, frames);
+      const run = Math.min(count - done, MOST_FRAMES, burst > 0 ? Math.min(burst, this.#whole) : Infinity);
+      // As far as neither end of the loop comes to that of the line, so that no place need be wrapped.
+      const read = (this.#write - this.#whole) & this.#mask;
+      const frames = Math.min(run, this.#line.length - Math.max(this.#write, read));
+      this.#turn(out, at + done, frames, burst > 0 ? this.#oldShare : 1);
+      if (burst > 0) this.#pluck(out, at + done, frames);
+      this.#write = (this.#write + frames) & this.#mask;
       done += frames;
     }
   }
 
   /** Lets the loop run: the next samples of the line are what the filter makes of those a period before, this share of them. */
-  #turn(frames: number, share: number): void {
+  #turn(out: Float64Array, at: number, frames: number, share: number): void {
     // All that is touched lies in variables of its own: this runs for every sample of every string.
     const line = this.#line;
     const mask = this.#mask;
-    const h0 = this.#h0;
-    const h1 = this.#h1;
-    const h2 = this.#h2;
-    const h3 = this.#h3;
-    const now = share * this.#gain * (1 - this.#brightness);
-    const before = share * this.#gain * this.#brightness;
-    let previous = this.#previous;
+    const taps = this.#taps;
+    const t0 = share * (taps[0] ?? 0);
+    const t1 = share * (taps[1] ?? 0);
+    const t2 = share * (taps[2] ?? 0);
+    const t3 = share * (taps[3] ?? 0);
+    const t4 = share * (taps[4] ?? 0);
     let write = this.#write;
-    let read = write - this.#whole;
-    // The four samples that are read go through the line together; only the newest is fetched.
+    let read = (write - this.#whole) & mask;
+    // The five samples that are read go through the line together; only the newest is fetched.
     let x1 = line[(read - 1) & mask] ?? 0;
     let x2 = line[(read - 2) & mask] ?? 0;
     let x3 = line[(read - 3) & mask] ?? 0;
-    for (const end = write + frames; write < end; write += 1, read += 1) {
-      const x0 = line[read & mask] ?? 0;
-      const sample = h0 * x0 + h1 * x1 + h2 * x2 + h3 * x3;
+    let x4 = line[(read - 4) & mask] ?? 0;
+    for (let place = at, end = at + frames; place < end; place += 1, write += 1, read += 1) {
+      const x0 = line[read] ?? 0;
+      const next = t0 * x0 + t1 * x1 + (t2 * x2 + t3 * x3 + t4 * x4);
+      x4 = x3;
       x3 = x2;
       x2 = x1;
       x1 = x0;
-      line[write & mask] = now * sample + before * previous;
-      previous = sample;
+      line[write] = next;
+      out[place] = (out[place] ?? 0) + next;
     }
-    this.#previous = previous;
   }
 
-  /** Adds the burst of a pluck to what the line holds next. No more than the loop is long, so that nothing of it was read yet. */
-  #pluck(frames: number): void {
+  /** Adds the burst of a pluck to what the loop has just made. No more than the loop is long, so that nothing of it was read yet. */
+  #pluck(out: Float64Array, at: number, frames: number): void {
     for (let n = 0; n < frames; n += 1) {
-      const place = (this.#write + n) & this.#mask;
-      this.#line[place] = (this.#line[place] ?? 0) + (this.#excitation[this.#excited + n] ?? 0);
+      const place = this.#write + n;
+      const push = this.#excitation[this.#excited + n] ?? 0;
+      this.#line[place] = (this.#line[place] ?? 0) + push;
+      out[at + n] = (out[at + n] ?? 0) + push;
     }
     this.#excited += frames;
-  }
-
-  /** Adds what the line holds next to `out`, through a gentle low-pass: a pickup and a small speaker take the edge off a string. */
-  #hear(out: Float64Array, at: number, frames: number): void {
-    const line = this.#line;
-    const mask = this.#mask;
-    let heard = this.#heard;
-    let write = this.#write;
-    for (let place = at, end = at + frames; place < end; place += 1, write += 1) {
-      heard = BODY_SHARE * (line[write & mask] ?? 0) + (1 - BODY_SHARE) * heard;
-      out[place] = (out[place] ?? 0) + heard;
-    }
-    this.#heard = heard;
-    this.#write = write & mask;
   }
 }

@@ -14,5 +14,5 @@ export function noiseOf(seed: number): Noise {
   };
 }
 
-/** Share of each new sample in the low-pass of pickup and speaker; about 5 kHz at 44.1 kHz. Our choice, by ear. */
+/** Share of each new sample in the low-pass of pickup and speaker, which take the edge off a string; about 5 kHz at 44.1 kHz. Our choice, by ear. */
 export const BODY_SHARE = 0.5;

@@ -58,7 +58,13 @@ export async function openLedger(
   const learningRate = learningRateAround(rows, studioRate);
   const described = await mapInSlices(rows, (row): LedgerPiece => {
     const history = histories.get(row.id) ?? [];
-    const { ladder: _, ...stands } = standOf(row, { history, around: around(row), today, learningRate });
+    const { ladder: _, ...stands } = standOf(row, {
+      history,
+      around: around(row),
+      today,
+      learningRate,
+      memory: row.memory,
+    });
     const since = lesson === null ? null : sinceLesson(history, lesson);
     return {
       id: row.id,

@@ -33,6 +33,7 @@ export async function changeSchools(
   if (changes.name !== before.name) await trace(context, 'renamed the studio');
   const isLaidAnew = zone !== before.zone || JSON.stringify(holidays) !== JSON.stringify(before.holidays);
   if (isLaidAnew) await rebuildLessons({ ...context, studio: { ...studio, zone, holidays } });
-  if (raising !== before.raising) await forgetStandings(store, studio.id, {});
+  // Days of results are days of the zone.
+  if (raising !== before.raising || zone !== before.zone) await forgetStandings(store, studio.id, {});
   return showSchools(context);
 }

@@ -1,8 +1,8 @@
 import { SCHOOL_WORDS, type Expected } from '@jam-ledger/contract';
 import { nextStep, PIECE_KINDS, standingOf, tempoLadder, USUAL_RULES } from '@jam-ledger/core/pieces';
 import type { Ladder, LadderRules, NextStep, PieceKind, Standing } from '@jam-ledger/core/pieces';
-import { dueAgain, forecast, masteryOf, priorOf } from '@jam-ledger/core/progress';
-import type { DatedResult, Due, Mastery, LearningRate, LearningRateSummary } from '@jam-ledger/core/progress';
+import { dueAgain, dueOn, forecast, masteryOf, priorOf } from '@jam-ledger/core/progress';
+import type { DatedResult, Due, LearningRate, LearningRateSummary, Mastery, Memory } from '@jam-ledger/core/progress';
 import type { PieceRow, ResultRow } from '../../store/index.ts';
 import { parseWord } from '../context/rows.ts';
 
@@ -65,11 +65,14 @@ export function standOf(
     around,
     today,
     learningRate,
+    memory = null,
   }: {
     readonly history: readonly DatedResult[];
     readonly around: Around;
     readonly today: string;
     readonly learningRate: LearningRate | undefined;
+    /** How well the history is remembered, where that is known already: it takes longer than everything else. */
+    readonly memory?: Memory | null;
   },
 ): PieceStanding {
   const ladder = ladderOf(row);
@@ -79,7 +82,7 @@ export function standOf(
     standing: standingOf(history, row.targetBpm),
     next: nextStep(history, ladder, { canSplit: around.canSplit, join: around.join ?? undefined }),
     mastery,
-    due: dueAgain(history, row.targetBpm, today),
+    due: memory ? dueOn(memory, today) : dueAgain(history, row.targetBpm, today),
     expected: mastery.state === 'building' ? expectedOf(row, { history, today, learningRate }) : null,
   };
 }

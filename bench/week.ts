@@ -38,6 +38,8 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     await stretches();
     const computed = await computeEverything(ask('/desk', odile), store);
     const stood = { 'computing all pieces anew': await stretches() };
+    // What the database does by itself within minutes.
+    await store.rows('ANALYZE pieces', []);
     const health = await time(ask('/health', mara), 100);
     const desk = await time(ask('/desk', mara), 100);
     const all = await time(ask('/desk', odile), 100);
@@ -53,7 +55,7 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     const oldPiece = await time(ask(`/pieces/${old.piece}`, mara), 40);
     Object.assign(stood, { 'desks, lessons, searches and series': await stretches() });
     const crowd = await crowdOf(
-      ask('/desk', mara),
+      [ask('/desk', mara), ask('/desk', odile)],
       [`/lessons/of/${ids.student}`, `/ledger?studentId=${ids.student}`, `/pieces/${ids.piece}`, '/session'].map(
         (path) => ask(path, mara),
       ),
@@ -79,7 +81,7 @@ export async function weekFigures(): Promise<readonly Figure[]> {
       figure('Desk of the owner, all students, 95th percentile', all.p95),
       figure('Lesson of one student, 95th percentile', lesson.p95),
       {
-        what: `Desk asked for by ${CROWD.atOnce} at once for a minute (${crowd.desk.perSecond} a second), 95th percentile`,
+        what: `Desks of a teacher and of the owner, ${CROWD.atOnce} at once for a minute (${crowd.desk.perSecond} a second), 95th percentile`,
         measured: ms(crowd.desk.p95),
         target: 'at most 150 ms',
         met: crowd.desk.p95 <= 150,
@@ -281,14 +283,14 @@ async function plansOf(store: Store, { mara, student }: Ids) {
 }
 
 /** Many ask for the Desk, each again as soon as it is answered, and somebody beside them for something else. */
-async function crowdOf(askDesk: () => Promise<unknown>, others: readonly (() => Promise<unknown>)[]) {
+async function crowdOf(desks: readonly (() => Promise<unknown>)[], others: readonly (() => Promise<unknown>)[]) {
   const until = performance.now() + 1000 * CROWD.seconds;
   const times: number[] = [];
   let longestOther = 0;
-  const one = async () => {
+  const one = async (index: number) => {
     while (performance.now() < until) {
       const from = performance.now();
-      await askDesk();
+      await desks[index % desks.length]?.();
       times.push(performance.now() - from);
     }
   };
@@ -300,7 +302,7 @@ async function crowdOf(askDesk: () => Promise<unknown>, others: readonly (() => 
       await new Promise((done) => setTimeout(done, CROWD.othersMs));
     }
   };
-  await Promise.all([...Array.from({ length: CROWD.atOnce }, one), other()]);
+  await Promise.all([...Array.from({ length: CROWD.atOnce }, (_, index) => one(index)), other()]);
   const perSecond = Math.round(times.length / CROWD.seconds);
   return { desk: { p95: timingOf(times).p95, perSecond }, longestOther };
 }

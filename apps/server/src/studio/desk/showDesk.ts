@@ -27,6 +27,7 @@ import { openWork } from '../requests/requestWork.ts';
 import { namesOf } from '../pieces/naming.ts';
 import { kindOf } from '../pieces/standing.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
+import { sharedRuns } from '../context/sharedRuns.ts';
 
 /** Lessons of so many days, and at most so many lessons, calls and notes, stand on the desk. Our choice. */
 const SHOWN = { days: 7, lessons: 24, calls: 24, notes: 12 } as const;
@@ -35,7 +36,9 @@ const SHOWN = { days: 7, lessons: 24, calls: 24, notes: 12 } as const;
  * What needs the teacher today: lessons and what each opens with, requests at risk, pieces that are stuck or slipping, notes from
  * students. A teacher sees their own, the owner all. A fixed number of queries, none over results. @throws Forbidden
  */
-export async function showDesk(context: RequestContext): Promise<Desk> {
+export const showDesk = sharedRuns(lookAtDesk);
+
+async function lookAtDesk(context: RequestContext): Promise<Desk> {
   const { store, studio, person, now } = context;
   await computeMissing(store, { studioId: studio.id });
   const teacherId = person.role === 'owner' ? undefined : person.id;

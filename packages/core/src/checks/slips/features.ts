@@ -42,12 +42,14 @@ export class Surroundings {
   readonly #grey: ReadonlySet<number>;
   /** How often each pitch class sounds. */
   readonly #chromas = new Map<number, number>();
-  /** Events of each place, figure and shape, by their text. */
-  readonly #seen = new Map<string, number[]>();
+  /** A number for the text of each place. */
+  readonly #numbers = new Map<string, number>();
+  /** Events of each place by its number, of each figure by those of both its places, and of each shape by its text. */
+  readonly #seen = new Map<number | string, number[]>();
 
-  /** Notes and text of each event as written. */
+  /** Notes of each event as written, and the number of its place. */
   readonly #written: readonly (readonly LineNote[])[];
-  readonly #writtenTexts: readonly string[];
+  readonly #places: readonly number[];
   /** The box around each event, as written. */
   readonly #boxes = new Map<number, readonly [before: Box, after: Box]>();
   /** Whether an open string sounds near an event, by event and string. */
@@ -57,15 +59,23 @@ export class Surroundings {
   constructor(line: Line, key: Key | undefined) {
     this.#line = line;
     this.#written = line.events.map((indices) => indices.flatMap((index) => line.notes[index] ?? []));
-    this.#writtenTexts = this.#written.map(placeTextOf);
+    this.#places = this.#written.map((notes) => {
+      const text = placeTextOf(notes);
+      const number = this.#numbers.get(text) ?? this.#numbers.size + 1;
+      this.#numbers.set(text, number);
+      return number;
+    });
     this.#scale = key && scaleOfKey(key);
     this.#grey = new Set(key && greyOf(key));
     for (const note of line.notes) {
       const chroma = chromaOf(note.midi);
       this.#chromas.set(chroma, (this.#chromas.get(chroma) ?? 0) + 1);
     }
-    line.events.forEach((_, event) => {
-      for (const text of this.#textsOf(event, NOTHING)) this.#remember(text, event);
+    this.#places.forEach((place, event) => {
+      this.#remember(place, event);
+      this.#remember(figureOf(this.#places[event - 1] ?? NOWHERE, place), event);
+      const shape = this.#shapeText(event, NOTHING);
+      if (shape !== '') this.#remember(shape, event);
     });
   }
 
@@ -84,7 +94,7 @@ export class Surroundings {
       Math.min(box.before, box.after),
       box.around,
       this.#openFar(note, read),
-      this.#isKnown(this.#placeText(note.event, changes), note.event) ? 0 : 1,
+      this.#isKnown(this.#place(note.event, changes), note.event) ? 0 : 1,
       this.#newFigures(note.event, changes),
       this.#unison(note, changes),
       stack.isNew,
@@ -95,15 +105,15 @@ export class Surroundings {
     ];
   }
 
-  #remember(text: string, event: number): void {
-    const known = this.#seen.get(text);
+  #remember(what: number | string, event: number): void {
+    const known = this.#seen.get(what);
     if (known) known.push(event);
-    else this.#seen.set(text, [event]);
+    else this.#seen.set(what, [event]);
   }
 
-  /** Whether a text stands at another event not too far away. */
-  #isKnown(text: string, event: number): boolean {
-    const places = this.#seen.get(text);
+  /** Whether a place, figure or shape stands at another event not too far away. */
+  #isKnown(what: number | string, event: number): boolean {
+    const places = this.#seen.get(what);
     if (!places) return false;
     // The first place that is not before the event; a phrase may say the same thousands of times.
     let [from, to] = [0, places.length];
@@ -129,9 +139,10 @@ export class Surroundings {
     return this.#isWritten(event, changes) ? written : written.map((note) => changes.get(note.index) ?? note);
   }
 
-  #placeText(event: number, changes: ReadonlyMap<number, Reread>): string {
-    if (this.#isWritten(event, changes)) return this.#writtenTexts[event] ?? '';
-    return placeTextOf(this.#notesAt(event, changes));
+  /** The number of the place that an event is at; one that no event is at as written for all others. */
+  #place(event: number, changes: ReadonlyMap<number, Reread>): number {
+    if (this.#isWritten(event, changes)) return this.#places[event] ?? NOWHERE;
+    return this.#numbers.get(placeTextOf(this.#notesAt(event, changes))) ?? ELSEWHERE;
   }
 
   #shapeText(event: number, changes: ReadonlyMap<number, Reread>): string {
@@ -139,13 +150,6 @@ export class Surroundings {
     const [first] = notes;
     if (!first || notes.length < 2 || !isGrip(notes)) return '';
     return `shape ${notes.map(({ string, fret }) => `${string - first.string},${fret - first.fret}`).join(' ')}`;
-  }
-
-  /** All that an event is remembered by. */
-  #textsOf(event: number, changes: ReadonlyMap<number, Reread>): readonly string[] {
-    const [before, own] = [event - 1, event].map((one) => this.#placeText(one, changes));
-    const shape = this.#shapeText(event, changes);
-    return [own ?? '', `${before ?? ''}>${own ?? ''}`, ...(shape === '' ? [] : [shape])];
   }
 
   #key({ index, event, chord }: LineNote, changes: ReadonlyMap<number, Reread>): number {
@@ -162,9 +166,10 @@ export class Surroundings {
 
   /** Whether a note lies between its two neighbours, a semitone from each. */
   #passes(event: number, { midi }: Reread, changes: ReadonlyMap<number, Reread>): boolean {
-    const [before, after] = [event - 1, event + 1].map((one) => this.#notesAt(one, changes));
-    const [from, to] = [before?.[0], after?.[0]];
-    if (!from || !to || before?.length !== 1 || after?.length !== 1) return false;
+    const before = this.#notesAt(event - 1, changes);
+    const after = this.#notesAt(event + 1, changes);
+    const [from, to] = [before[0], after[0]];
+    if (!from || !to || before.length !== 1 || after.length !== 1) return false;
     return Math.abs(midi - from.midi) === 1 && to.midi - midi === midi - from.midi;
   }
 
@@ -240,9 +245,13 @@ export class Surroundings {
     let box = NO_BOX;
     let events = 0;
     for (let event = own + step; events < BOX_EVENTS && this.#written[event]; event += step) {
-      const held = (this.#written[event] ?? []).filter(({ item, fret }) => item.link !== 'tap' && fret > 0);
-      if (held.length > 0) events += 1;
-      for (const { fret } of held) box = joined(box, { low: fret, high: fret, count: 1 });
+      let isHeld = false;
+      for (const { item, fret } of this.#written[event] ?? []) {
+        if (item.link === 'tap' || fret === 0) continue;
+        isHeld = true;
+        box = joined(box, { low: fret, high: fret, count: 1 });
+      }
+      if (isHeld) events += 1;
     }
     return box;
   }
@@ -263,9 +272,9 @@ export class Surroundings {
 
   /** Of the steps into an event and on from it, the share that stands nowhere else. */
   #newFigures(event: number, changes: ReadonlyMap<number, Reread>): number {
-    const [before, own, after] = [event - 1, event, event + 1].map((one) => this.#placeText(one, changes));
-    const into = this.#isKnown(`${before ?? ''}>${own ?? ''}`, event);
-    const on = this.#isKnown(`${own ?? ''}>${after ?? ''}`, event + 1);
+    const own = this.#place(event, changes);
+    const into = this.#isKnown(figureOf(this.#place(event - 1, changes), own), event);
+    const on = this.#isKnown(figureOf(own, this.#place(event + 1, changes)), event + 1);
     return (into ? 0 : 0.5) + (on ? 0 : 0.5);
   }
 
@@ -273,13 +282,12 @@ export class Surroundings {
   #unison({ index, event }: LineNote, changes: ReadonlyMap<number, Reread>): number {
     const read = this.#read(index, changes);
     if (!read) return 0;
-    const own = this.#line.events[event] ?? [];
-    const struck = own.filter((one) => one !== index).flatMap((one) => this.#read(one, changes) ?? []);
     let worst = 0;
-    for (const other of struck) {
-      const [bent, plain] = read.bend > 0 ? [read, other] : [other, read];
-      if (bent.bend === 0 || plain.bend > 0) continue;
-      const apart = Math.abs(bent.midi - plain.midi);
+    for (const one of this.#line.events[event] ?? []) {
+      const other = one === index ? undefined : this.#read(one, changes);
+      // One of the two is bent, and the other is not.
+      if (!other || read.bend > 0 === other.bend > 0) continue;
+      const apart = Math.abs(read.midi - other.midi);
       if (apart === 0) return -1;
       if (apart <= 2) worst = 1;
     }
@@ -326,6 +334,15 @@ function beyond(fret: number, { low, high, count }: Box): number {
   if (count < 2) return 0;
   return Math.min(3, Math.max(0, fret - Math.max(high, low + BOX_FRETS), Math.min(low, high - BOX_FRETS) - fret) / 3);
 }
+
+/** The number of no event at all, and that of a place where no event is as written. */
+const NOWHERE = 0;
+const ELSEWHERE = -1;
+
+/** A step from one place to another as one number, below zero so that it is none of a place. Phrases have fewer places than this. */
+const figureOf = (from: number, to: number): number =>
+  from === ELSEWHERE || to === ELSEWHERE ? Number.NEGATIVE_INFINITY : -(from * MOST_PLACES + to + 1);
+const MOST_PLACES = 2 ** 24;
 
 /** A stack as text: strings, frets and bends. */
 function placeTextOf(notes: readonly Reread[]): string {

@@ -44,25 +44,36 @@ export interface Line {
 export function lineOf(phrase: Phrase, guitar: Guitar): Line {
   const notes: LineNote[] = [];
   const events: number[][] = [];
-  const known = new Map<EventItem, number>();
+  const known = new Set<EventItem>();
+  let current: EventItem | undefined;
   const chords = new Map<string, LineChord | undefined>();
   for (const { item, note, string, fret, rests, chord } of heardOf(phrase, guitar)) {
     // A bend that goes on is typed without a fret, and a guess is settled first.
     if (note.held !== undefined || note.sought) continue;
+    if (item !== current) {
+      // Played again later: its notes are there already.
+      if (known.has(item)) continue;
+      known.add(item);
+      current = item;
+      events.push([]);
+    }
     const at = item.notes.indexOf(note);
-    const event = known.get(item) ?? events.length;
+    const event = events.length - 1;
     const inside = events[event] ?? [];
     if (inside.some((index) => notes[index]?.at === at)) continue;
-    // Played again later: its notes are there already.
-    if (known.has(item) && event !== events.length - 1) continue;
-    known.set(item, event);
-    if (events[event] === undefined) events.push(inside);
     const from = item.link === undefined ? undefined : events[event - 1]?.find((one) => notes[one]?.string === string);
     inside.push(notes.length);
     notes.push({
-      ...{ index: notes.length, event, item, at, string, fret, midi: namedMidi(rests), from },
+      index: notes.length,
+      event,
+      item,
+      at,
+      string,
+      fret,
       bend: bendHeight(note),
+      midi: namedMidi(rests),
       chord: chord === null ? undefined : chordOf(chord, chords),
+      from,
       isPlain: note.harmonic === undefined,
     });
   }

@@ -67,14 +67,16 @@ function sceneOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): Scene {
 const NO_CHANGES = new Map<never, never>();
 
 function weigh(reading: Reading, { around, asWritten }: Scene): Weighed {
-  const gains = FEATURES.map(() => 0);
-  for (const index of reading.changes.keys())
-    around.featuresOf(index, reading.changes).forEach((value, feature) => {
-      gains[feature] = (gains[feature] ?? 0) + (asWritten[index]?.[feature] ?? 0) - value;
-    });
+  const gains = NO_GAINS.slice();
+  for (const index of reading.changes.keys()) {
+    const [written, read] = [asWritten[index] ?? NO_GAINS, around.featuresOf(index, reading.changes)];
+    for (let feature = 0; feature < gains.length; feature += 1)
+      gains[feature] = (gains[feature] ?? 0) + (written[feature] ?? 0) - (read[feature] ?? 0);
+  }
   return { reading, gains };
 }
 
+const NO_GAINS = FEATURES.map(() => 0);
 const WEIGHT_VALUES = FEATURES.map((feature) => WEIGHTS[feature]);
 
 /** The log-odds of a reading. */
@@ -83,7 +85,7 @@ export function logOddsOf(
   weights: FeatureValues = WEIGHT_VALUES,
   costs: Readonly<Record<SlipKind, number>> = KIND_COSTS,
 ): number {
-  return gains.reduce((sum, gain, feature) => sum + gain * (weights[feature] ?? 0), -costs[reading.kind]);
+  return weighed(gains, weights, -costs[reading.kind]);
 }
 
 /** The log-odds of all readings that a note may have, together, where nothing speaks against it nor against them. */
@@ -170,8 +172,12 @@ export function costOf(phrase: Phrase, guitar: Guitar, key: Key | undefined, fro
     .reduce((sum, { index }) => sum + weighed(around.featuresOf(index, NO_CHANGES)), 0);
 }
 
-const weighed = (values: FeatureValues) =>
-  values.reduce((sum, value, feature) => sum + value * (WEIGHT_VALUES[feature] ?? 0), 0);
+/** The log-odds that some values of the features come to, on top of others. */
+function weighed(values: FeatureValues, weights: FeatureValues = WEIGHT_VALUES, others = 0): number {
+  let sum = others;
+  for (let feature = 0; feature < values.length; feature += 1) sum += (values[feature] ?? 0) * (weights[feature] ?? 0);
+  return sum;
+}
 
 /** The logarithm of a sum of odds; -Infinity for none. */
 export function logSum(logOdds: readonly number[]): number {

@@ -108,10 +108,8 @@ const COMPUTED: readonly (readonly [what: string, make: (step: Step) => () => un
     'Forecast from 10, 100 and 1000 lines',
     (step) => from(historyOf(10 * step), (lines) => forecast(lines, { target: 120, today: '2026-03-14' })),
   ],
-  [
-    'Spreading 4, 40 and 400 pieces over a tenth as many lessons',
-    (step) => () => plan(4 * step, Math.max(1, Math.round(0.4 * step))),
-  ],
+  ['Spreading 40, 400 and 4000 pieces over 40 lessons', (step) => () => plan(40 * step, 40)],
+  ['Spreading 400 pieces over 4, 40 and 400 lessons', (step) => () => plan(400, 4 * step)],
 ];
 
 const textOf = (step: Step) => BAR.repeat(BARS * step);

@@ -47,8 +47,10 @@ export interface PlanningOptions {
  * Undefined where hand-made places leave no way, or there is no lesson.
  *
  * Exact: dynamic programming over the pieces in order; a piece is never begun before the one in front of it, unless one of them
- * was put by hand. O(pieces × longest run × lessons), where a run is as many pieces in a row as may share a lesson; at most
- * O(pieces² × lessons), since each step further back costs the same whatever is behind it.
+ * was put by hand. O(lessons × pieces × log pieces): the cost of a load is convex, so that the cheapest place for a lesson to begin
+ * never falls while its end rises, and one place halves the search for all others.
+ *
+ * Source: the divide-and-conquer optimisation of dynamic programs with the quadrangle inequality (after Yao 1980, from memory).
  */
 export function planSeries(
   pieces: readonly SeriesPiece[],
@@ -59,23 +61,16 @@ export function planSeries(
   if (lessons.length === 0 || !placed) return undefined;
   const even = pieces.reduce((sum, { minutes }) => sum + minutes, 0) / lessons.length;
   const { free, base } = placed;
-  const first = firstOfRuns(free);
+  const runs: Runs = { free, first: firstOfRuns(free), minutes: summed(free.map(({ minutes }) => minutes)) };
   /** The least cost of putting the first so many free pieces into the lessons so far; no way is endless. */
-  let best = new Float64Array(free.length + 1).fill(Infinity);
+  let best: Float64Array = new Float64Array(free.length + 1).fill(Infinity);
   best[0] = placed.cost;
   /** For each lesson and so many pieces, where the pieces of that lesson begin. */
   const starts: Int32Array[] = [];
   for (const [lesson, { roomMinutes: room }] of lessons.entries()) {
-    const ground = { even, room, minutes: base[lesson] ?? 0 };
-    const next = new Float64Array(free.length + 1);
-    const from = new Int32Array(free.length + 1);
-    for (let end = 0; end <= free.length; end += 1) {
-      const start = bestStart(free, { best, lesson, first: first[end] ?? 0, end, ground });
-      next[end] = start.cost;
-      from[end] = start.at;
-    }
-    best = next;
-    starts.push(from);
+    const filled = fillLesson(runs, { best, lesson, ground: { even, room, minutes: base[lesson] ?? 0 } });
+    best = filled.costs;
+    starts.push(filled.starts);
     onLesson?.(lesson + 1);
   }
   const cost = best[free.length] ?? Infinity;
@@ -95,38 +90,81 @@ export function planSeries(
   return { lessonOf, loads, cost, over };
 }
 
-/** The cheapest place for a lesson to begin that ends before a piece, and what all up to there costs then; endless where none is. */
-function bestStart(
-  free: readonly FreePiece[],
+/** The pieces that nobody put by hand, for so many of them the first that may share a lesson with the last, and their minutes. */
+interface Runs {
+  readonly free: readonly FreePiece[];
+  readonly first: readonly number[];
+  readonly minutes: Float64Array;
+}
+
+/** What the first so many of some numbers come to, none at all first. */
+function summed(numbers: readonly number[]): Float64Array {
+  const sums = new Float64Array(numbers.length + 1);
+  numbers.forEach((number, index) => (sums[index + 1] = (sums[index] ?? 0) + number));
+  return sums;
+}
+
+/** For a lesson that ends before each of the pieces, the cheapest place for it to begin, and what all up to there costs then; endless where none is. */
+function fillLesson(
+  { free, first, minutes }: Runs,
   {
     best,
     lesson,
-    first,
-    end,
     ground,
   }: {
     readonly best: Float64Array;
     readonly lesson: number;
-    readonly first: number;
-    readonly end: number;
     readonly ground: { readonly even: number; readonly room: number; readonly minutes: number };
   },
-): { readonly at: number; readonly cost: number } {
-  let cost = Infinity;
-  let start = end;
-  let { minutes } = ground;
-  let moved = 0;
-  for (let at = end; ; at -= 1) {
-    const here = (best[at] ?? Infinity) + costOf(minutes, ground) + moved;
-    if (here < cost - 1e-9) {
-      cost = here;
-      start = at;
+): { readonly costs: Float64Array; readonly starts: Int32Array } {
+  const costs = new Float64Array(best.length).fill(Infinity);
+  const starts = Int32Array.from(best, (_, end) => end);
+  const moved = summed(free.map(({ prefer }) => (prefer === null || prefer === lesson ? 0 : MOVED_COST)));
+  const { lowest, ends } = endsOf(free, { best, lesson, first });
+  /** The cheapest beginning of a lesson that ends there, within bounds; of equals the last. */
+  const search = (end: number, from: number, to: number): void => {
+    for (let at = Math.min(end, to); at >= Math.max(lowest[end] ?? 0, from); at -= 1) {
+      const load = ground.minutes + (minutes[end] ?? 0) - (minutes[at] ?? 0);
+      const here = (best[at] ?? Infinity) + costOf(load, ground) + (moved[end] ?? 0) - (moved[at] ?? 0);
+      if (here < (costs[end] ?? Infinity) - 1e-9) {
+        costs[end] = here;
+        starts[end] = at;
+      }
     }
-    const piece = at > first ? free[at - 1] : undefined;
-    if (!piece || lesson < piece.earliest || lesson > piece.latest) return { at: start, cost };
-    minutes += piece.minutes;
-    if (piece.prefer !== null && piece.prefer !== lesson) moved += MOVED_COST;
+  };
+  const halve = (low: number, high: number, from: number, to: number): void => {
+    if (low > high) return;
+    const middle = (low + high) >> 1;
+    const end = ends[middle] ?? 0;
+    search(end, from, to);
+    // Rounding may have taken a neighbour a hair too far.
+    if (costs[end] === Infinity) search(end, 0, end);
+    const start = starts[end] ?? end;
+    halve(low, middle - 1, from, start);
+    halve(middle + 1, high, start, to);
+  };
+  halve(0, ends.length - 1, 0, free.length);
+  return { costs, starts };
+}
+
+/** For so many pieces, the first from which on all may be in a lesson; and for how many there is a way to begin it that costs anything finite. */
+function endsOf(
+  free: readonly FreePiece[],
+  { best, lesson, first }: { readonly best: Float64Array; readonly lesson: number; readonly first: readonly number[] },
+): { readonly lowest: Int32Array; readonly ends: readonly number[] } {
+  const lowest = new Int32Array(best.length);
+  const ends: number[] = [];
+  let barred = 0;
+  /** The last place so far that there is a way to. */
+  let reached = -1;
+  for (let end = 0; end < best.length; end += 1) {
+    const last = free[end - 1];
+    if (last && (lesson < last.earliest || lesson > last.latest)) barred = end;
+    lowest[end] = Math.max(first[end] ?? 0, barred);
+    if ((best[end] ?? Infinity) < Infinity) reached = end;
+    if (reached >= (lowest[end] ?? 0)) ends.push(end);
   }
+  return { lowest, ends };
 }
 
 /**

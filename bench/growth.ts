@@ -6,7 +6,7 @@ import { compare } from '@jam-ledger/core/likeness';
 import { accompany, perform, readShorthand, scoreOf, writeShorthand } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey, TUNINGS } from '@jam-ledger/core/pitch';
 import { forecast, type DatedResult } from '@jam-ledger/core/progress';
-import { renderNotes } from '@jam-ledger/core/sound';
+import { startRendering } from '@jam-ledger/core/sound';
 import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
 import { songOf } from '../packages/core/test/formats/songs.ts';
 import { openStage } from '../e2e/stage.ts';
@@ -67,11 +67,13 @@ const COMPUTED: readonly (readonly [what: string, make: (step: Step) => () => un
       from(phraseOf(step), (phrase) => [perform(phrase, { ...guitar, bpm: 100 }), accompany(phrase, { bpm: 100 })]),
   ],
   [
-    'Sound of 1, 10 and 100 bars',
+    'Sound of 1, 10 and 100 bars, a second at a time',
     (step) =>
-      from(perform(readShorthand(BAR.repeat(step)).phrase, { ...guitar, bpm: 100 }), (notes) =>
-        renderNotes(notes, { sampleRate: 44_100 }),
-      ),
+      from(perform(readShorthand(BAR.repeat(step)).phrase, { ...guitar, bpm: 100 }), (notes) => {
+        const rendering = startRendering(notes, { sampleRate: 44_100 });
+        const seconds = Math.max(...notes.map((note) => note.startSeconds + note.durationSeconds));
+        for (let second = 0; second < seconds; second += 1) rendering.next(44_100);
+      }),
   ],
   [
     'Saying 4, 40 and 400 bars',

@@ -259,3 +259,20 @@ test('while the editor does not come, text and tab stand there and can be writte
   await page.locator('.cm-content').waitFor();
   expect([await text(), await page.locator('.editor textarea').count()]).toEqual(['/8 5B', 0]);
 });
+
+test('the code of a song is asked for as soon as its address is known, before any has run', async () => {
+  const storageState = await page.context().storageState();
+  const context = await stage.browser.newContext({ baseURL: stage.url, serviceWorkers: 'block', storageState });
+  const fresh = await context.newPage();
+  const asked: string[] = [];
+  fresh.on('request', (request) => asked.push(request.url()));
+  await fresh.route(/\/assets\/index-/, (route) => route.abort());
+  const song = fresh.waitForRequest(/\/assets\/SongDeskPage-/);
+  await fresh.goto(new URL(page.url()).pathname);
+  await song;
+  asked.length = 0;
+  await fresh.goto('/songs', { waitUntil: 'load' });
+  await fresh.waitForFunction(() => document.querySelector('script[async]') !== null);
+  expect(asked.filter((url) => url.includes('SongDeskPage'))).toEqual([]);
+  await context.close();
+});

@@ -2,6 +2,7 @@ import vue from '@vitejs/plugin-vue';
 import { defaultClientConditions, defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
+import { askAhead } from './askAhead.ts';
 
 /** What the pages are installed as, and what of them lies on the device. Answers of the studio never lie in the worker’s cache. */
 const offline = VitePWA({
@@ -38,6 +39,7 @@ export default defineConfig({
   plugins: [
     vue(),
     offline,
+    askAhead(),
     compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(?:js|css|html|svg|wasm|webmanifest)$/ }),
   ],
   resolve: { conditions: ['studio-src', ...defaultClientConditions] },

@@ -29,6 +29,7 @@ need_readers() {
   need_debian xmllint libxml2-utils 'command -v xmllint'
   need_debian midicsv midicsv 'command -v midicsv'
   need_debian SoX sox 'command -v sox'
+  need_debian 'the readers of PDF' poppler-utils 'command -v pdfinfo'
   need_debian 'the calendar reader of Python' python3-icalendar '/usr/bin/python3 -c "import icalendar, dateutil"'
 }
 # What the page of running for real is tried with.

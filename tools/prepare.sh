@@ -24,12 +24,14 @@ need_debian() {
 }
 
 need_postgres() { need_debian PostgreSQL postgresql 'ls /usr/lib/postgresql/*/bin/initdb'; }
-# What reads our files back in the tests: a schema checker, readers of MIDI, sound, PDF and calendars.
+# What reads our files back in the tests: a schema checker, readers of MIDI, sound, PDF and calendars; and what plays guitars that others recorded.
 need_readers() {
   need_debian xmllint libxml2-utils 'command -v xmllint'
   need_debian midicsv midicsv 'command -v midicsv'
   need_debian SoX sox 'command -v sox'
   need_debian 'the readers of PDF' poppler-utils 'command -v pdfinfo'
+  need_debian FluidSynth fluidsynth 'command -v fluidsynth'
+  need_debian 'recorded guitars' timgm6mb-soundfont 'test -e /usr/share/sounds/sf2/TimGM6mb.sf2'
   need_debian 'the calendar reader of Python' python3-icalendar '/usr/bin/python3 -c "import icalendar, dateutil"'
 }
 # What the page of running for real is tried with.
@@ -50,7 +52,7 @@ need_packages() {
 
 # Builds only when a source changed since the last build, told by names, times and sizes.
 need_build() {
-  state=$(find packages/*/src apps/*/src apps/web/index.html apps/web/public apps/web/vite.config.ts \
+  state=$(find packages/*/src apps/*/src apps/web/index.html apps/web/public apps/web/vite.config.ts apps/web/askAhead.ts \
     packages/*/package.json apps/*/package.json packages/*/tsconfig.json apps/*/tsconfig.json tsconfig.base.json package-lock.json \
     -type f -printf '%p %T@ %s\n' | LC_ALL=C sort | sha256sum | cut -d' ' -f1)
   if [ "$(cat node_modules/.jam-ledger-build 2>/dev/null)" = "$state" ] && [ -f apps/web/dist/index.html ] && [ -f apps/server/dist/main.js ]; then return; fi

@@ -11,7 +11,7 @@ import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
 import { songOf } from '../packages/core/test/formats/songs.ts';
 import { openStage } from '../e2e/stage.ts';
 import { BAR } from './hands.ts';
-import { cookieOf, fillStudio, STUDIO, type StudioSize } from './largeStudio.ts';
+import { cookieOf, fillStudio, send, STUDIO, type StudioSize } from './largeStudio.ts';
 import { ms, time, type Figure } from './measure.ts';
 import { plan } from './plan.ts';
 
@@ -161,16 +161,8 @@ async function requestTimes(sizes: readonly StudioSize[]): Promise<ReadonlyMap<s
         ['Series', '/series', odile, undefined],
         ['Search', '/search?q=phrase%201', mara, undefined],
       ] as const) {
-        const ask = async () => {
-          const answer = await fetch(`${stage.url}/api${path}`, {
-            headers: { Cookie: cookie, 'Content-Type': 'application/json' },
-            ...(body && { method: 'POST', body: JSON.stringify(body()) }),
-          });
-          if (!answer.ok) throw new Error(`${path} was answered ${answer.status}`);
-          await answer.arrayBuffer();
-        };
         const known = all.get(what);
-        const { median } = await time(ask, 20);
+        const { median } = await time(() => send(`${stage.url}/api${path}`, { cookie, body }), 20);
         if (known) known.push(median);
         else all.set(what, [median]);
       }

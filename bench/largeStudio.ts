@@ -35,6 +35,17 @@ export async function cookieOf(stage: Stage, who: string): Promise<string> {
   return cookies.map(({ name, value }) => `${name}=${value}`).join('; ');
 }
 
+/** Asks for an address as whoever has a cookie, or sends there what `body` makes; what is answered. @throws Error where that is refused */
+export async function send(
+  url: string,
+  { cookie, body }: { readonly cookie: string; readonly body?: (() => object) | undefined },
+): Promise<string> {
+  const headers = { Cookie: cookie, 'Content-Type': 'application/json' };
+  const answer = await fetch(url, body ? { method: 'POST', headers, body: JSON.stringify(body()) } : { headers });
+  if (!answer.ok) throw new Error(`${url} answered ${answer.status}: ${await answer.text()}`);
+  return answer.text();
+}
+
 /** How large a studio is; numbers as in `STUDIO`. */
 export type StudioSize = Readonly<Record<keyof typeof STUDIO, number>>;
 

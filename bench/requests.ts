@@ -5,7 +5,7 @@ import { makeApp } from '../apps/server/src/app.ts';
 import { readConfig } from '../apps/server/src/config.ts';
 import { queriesOf, type Query } from '../tools/queries.ts';
 import { computeAll } from '../apps/server/src/studio/index.ts';
-import { cookieOf, fillStudio, openMeasured, SIZE } from './largeStudio.ts';
+import { cookieOf, fillStudio, openMeasured, send, SIZE } from './largeStudio.ts';
 import { figure, ratio, timingOf, type Figure } from './measure.ts';
 
 /** Requests of one turn, turns of each side, and requests on their way together. */
@@ -89,13 +89,6 @@ async function turn({
   };
   await Promise.all(Array.from({ length: LOAD.atOnce }, worker));
   return ((await cpu()) - from) / LOAD.requests;
-}
-
-async function send(url: string, { cookie, body }: Asked): Promise<void> {
-  const headers = { Cookie: cookie, 'Content-Type': 'application/json' };
-  const answer = await fetch(url, body ? { method: 'POST', headers, body: JSON.stringify(body()) } : { headers });
-  if (!answer.ok) throw new Error(`${url} answered ${answer.status}: ${await answer.text()}`);
-  await answer.text();
 }
 
 /** Processor time of the server so far, milliseconds. */

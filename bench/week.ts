@@ -3,7 +3,7 @@ import { Worker } from 'node:worker_threads';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { showDesk, showLessonDay, contextOf } from '../apps/server/src/studio/index.ts';
 import type { Stage } from '../e2e/stage.ts';
-import { addTenYears, cookieOf, fillStudio, openMeasured, SIZE, STUDIO, type Ids } from './largeStudio.ts';
+import { addTenYears, cookieOf, fillStudio, openMeasured, send, SIZE, STUDIO, type Ids } from './largeStudio.ts';
 import { ms, ratio, time, timingOf, type Figure } from './measure.ts';
 
 /** How long both servers are under load, entries sent to them, and how many at once. */
@@ -26,11 +26,7 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     const ids = await fillStudio(stage.databaseUrl);
     const old = await addTenYears(stage.databaseUrl);
     const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
-    const ask = (path: string, cookie: string) => async () => {
-      const answer = await fetch(`${stage.url}/api${path}`, { headers: { Cookie: cookie } });
-      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
-      return answer.text();
-    };
+    const ask = (path: string, cookie: string) => () => send(`${stage.url}/api${path}`, { cookie });
     const stretch = stretchIn(metrics);
     const idle = watchIdle();
     const stretches = async () => ({ server: await stretch(), idle: await idle.longestMs() });

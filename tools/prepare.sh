@@ -52,7 +52,7 @@ need_packages() {
 
 # Builds only when a source changed since the last build, told by names, times and sizes.
 need_build() {
-  state=$(find packages/*/src apps/*/src apps/web/index.html apps/web/public apps/web/vite.config.ts apps/web/askAhead.ts \
+  state=$(find packages/*/src apps/*/src apps/web/index.html apps/web/public apps/web/*.ts \
     packages/*/package.json apps/*/package.json packages/*/tsconfig.json apps/*/tsconfig.json tsconfig.base.json package-lock.json \
     -type f -printf '%p %T@ %s\n' | LC_ALL=C sort | sha256sum | cut -d' ' -f1)
   if [ "$(cat node_modules/.jam-ledger-build 2>/dev/null)" = "$state" ] && [ -f apps/web/dist/index.html ] && [ -f apps/server/dist/main.js ]; then return; fi

@@ -12,7 +12,7 @@ import { useLedger } from '../ledger/index.ts';
 import { useRequests } from '../requests/index.ts';
 import { isForPage, useNotices, usePage, useSession } from '../session/index.ts';
 import { takeablesOf, useSong, useSongForm } from '../songs/index.ts';
-import { loadMusicFont, loadNotation } from '../tab/index.ts';
+import { loadMusicFont, loadNotation, notation } from '../tab/index.ts';
 import { useGoals } from './goals.ts';
 import { handoutBlocks, printable } from './handout.ts';
 import { planPages, type PageLine } from './pagePlan.ts';
@@ -98,15 +98,9 @@ const scope = computed(() => {
   ]);
 });
 /** What draws notation comes when it is wanted. */
-const hasNotation = ref(false);
 watch(
   () => shown.value.staff,
-  (wanted) =>
-    wanted &&
-    notices.tell(async () => {
-      await loadNotation();
-      hasNotation.value = true;
-    }),
+  (wanted) => wanted && notices.tell(loadNotation),
   { immediate: true },
 );
 const plan = computed(() => {
@@ -115,7 +109,7 @@ const plan = computed(() => {
   const { goals: withGoals, ...only } = shown.value;
   const options = {
     ...only,
-    staff: only.staff && hasNotation.value,
+    staff: only.staff && notation() !== undefined,
     phrases: new Set(chosen.value),
     goals: withGoals ? goals.value : [],
     scope: scope.value,

@@ -4,7 +4,15 @@ export { default as TabPage } from './TabPage.vue';
 export { SHORTCUTS, applyEdit, loadedEditor, loadEditor } from './editor/index.ts';
 export type { Editor } from './editor/index.ts';
 export type { HandPosition, HandReport, PlaceWishes, StrokeReport, WayReport } from './hands.worker.ts';
-export { laySystems, loadMusicFont, loadNotation, MUSIC_FONT, piecesOf, musicUrl } from './engraving/index.ts';
+export {
+  laySystems,
+  loadMusicFont,
+  loadNotation,
+  notation,
+  MUSIC_FONT,
+  piecesOf,
+  musicUrl,
+} from './engraving/index.ts';
 export type { LaidSystem, TabFlag } from './engraving/index.ts';
 export { legendOf } from './legend.ts';
 export { POLICY_OF_SCHOOL, askHands, jobOf, readerProblems, useHands } from './useHands.ts';

@@ -18,9 +18,6 @@ const RING_SECONDS = { open: 3.2, muted: 0.28, dead: 0.06, released: 0.09 } as c
 /** After so many samples the body has forgotten what was before, to one part in a million. */
 const BODY_SAMPLES = 20;
 
-/** So many samples go through the loop at once; with a period before them they fit into the line. */
-const MOST_FRAMES = 256;
-
 /** Within this share of a pitch the loop damps alike and its filter delays alike, to less than a hundredth of a cent. */
 const SAME_DAMPING = 0.005;
 
@@ -154,7 +151,7 @@ export class PluckedString {
   render(out: Float64Array, at: number, count: number): void {
     for (let done = 0; done < count;) {
       const burst = this.#excitedLength - this.#excited;
-      const run = Math.min(count - done, MOST_FRAMES, burst > 0 ? Math.min(burst, this.#whole) : Infinity);
+      const run = Math.min(count - done, burst > 0 ? Math.min(burst, this.#whole) : Infinity);
       // As far as neither end of the loop comes to that of the line, so that no place need be wrapped.
       const read = (this.#write - this.#whole) & this.#mask;
       const frames = Math.min(run, this.#line.length - Math.max(this.#write, read));

@@ -4,7 +4,7 @@ import type { RequestContext } from './context.ts';
 /** What is under way for a person, and who waits for it to end. */
 interface Runs<Answer> {
   /** Settles when the run that is under way has ended, however it did. */
-  readonly ended: Promise<void>;
+  readonly ended: Promise<unknown>;
   /** The next run, and the newest of those who wait for it: that one knows best what time it is, and who asks. */
   next?: Promise<Answer>;
   newest: RequestContext;
@@ -25,10 +25,7 @@ export function sharedRuns<Answer>(
     const { id } = asked.person;
     const begin = (context: RequestContext): Promise<Answer> => {
       const answer = run(context);
-      const ended = answer.then(
-        () => undefined,
-        () => undefined,
-      );
+      const ended = Promise.allSettled([answer]);
       const runs: Runs<Answer> = { ended, newest: context };
       persons.set(id, runs);
       void ended.then(() => {

@@ -22,9 +22,10 @@ export function chordProblems({ phrase, options }: Checked): readonly HandProble
   const seen = new Set<string>();
   return [...grips].flatMap(([item, notes]): readonly HandProblem[] => {
     const chord = notes[0]?.chord;
+    if (!chord || notes.length < MIN_NOTES) return [];
     const midis = notes.map(({ rests }) => namedMidi(rests));
-    const grip = `${chord ?? ''} ${midis.join(' ')}`;
-    if (!chord || midis.length < MIN_NOTES || seen.has(grip)) return [];
+    const grip = `${chord} ${midis.join(' ')}`;
+    if (seen.has(grip)) return [];
     seen.add(grip);
     const problem = gripProblem(item, midis, { chord, options });
     if (!problem || told.has(problem.message)) return [];

@@ -20,12 +20,15 @@ export interface PlacedItem {
 
 /** The events of a phrase in the order of the text, each with the brackets and braces around it. */
 export function eventsOf(phrase: Pick<Phrase, 'items'>): readonly PlacedItem[] {
-  const walk = (items: readonly Item[], around: readonly NestItem[]): readonly PlacedItem[] =>
-    items.flatMap((item) => {
-      if (isNest(item)) return walk(item.items, [...around, item]);
-      return item.kind === 'event' ? [{ item, around }] : [];
-    });
-  return walk(phrase.items, []);
+  const events: PlacedItem[] = [];
+  collect(phrase.items, [], events);
+  return events;
+}
+
+function collect(items: readonly Item[], around: readonly NestItem[], events: PlacedItem[]): void {
+  for (const item of items)
+    if (isNest(item)) collect(item.items, [...around, item], events);
+    else if (item.kind === 'event') events.push({ item, around });
 }
 
 /** The events a selection touches; with an empty selection the one at or right before the caret. */

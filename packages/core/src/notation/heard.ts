@@ -55,23 +55,29 @@ const known = new WeakMap<Phrase, Setup & { readonly heard: readonly HeardNote[]
 function hear(phrase: Phrase, setup: Setup): readonly HeardNote[] {
   const standing = new StandingBends();
   const { events } = unroll(phrase);
-  return events.flatMap((event, index): readonly HeardNote[] => {
+  const heard: HeardNote[] = [];
+  let before: EventItem | null = null;
+  for (const event of events) {
     const { item } = event;
+    const following = { link: item?.link, before };
+    before = item;
     if (!item) {
       standing.silence();
-      return [];
+      continue;
     }
-    const before = events[index - 1]?.item;
-    const heard = item.notes.flatMap((note): readonly HeardNote[] => {
-      const from = standing.under({ ...note, link: item.link }, before);
-      const plateaus = plateausOf(note, event.length, from);
+    const first = heard.length;
+    for (const note of item.notes) {
+      const plateaus = plateausOf(note, event.length, standing.under(note, following));
       standing.take(note, item, (plateaus.at(-1)?.steps ?? 0) * STEP_CENTS);
       const one = heardNote(note, item, { event, plateaus, setup });
-      return one ? [one] : [];
-    });
+      if (one) heard.push(one);
+    }
     if (event.marks.includes('cut')) standing.silence(item.notes.map(({ string }) => string));
-    return heard.map((one) => meeting(one, heard));
-  });
+    if (heard.length - first < 2) continue;
+    const together = heard.slice(first);
+    together.forEach((one, at) => (heard[first + at] = meeting(one, together)));
+  }
+  return heard;
 }
 
 /** A height at which a note stays for a while, whole steps above its fret, ticks. */
@@ -104,7 +110,16 @@ function heardNote(
   const steps = restingSteps(note, plateaus);
   const { at, length, timed, bar, chord, span } = event;
   return {
-    ...{ item, note, span, at, length, timed, bar, chord, string, fret },
+    item,
+    note,
+    span,
+    at,
+    length,
+    timed,
+    bar,
+    chord,
+    string,
+    fret,
     struck: plain + 2 * (plateaus[0]?.steps ?? 0),
     rests: plain + 2 * steps,
     through: throughOf(note, { fret, plain, steps, plateaus }),

@@ -100,7 +100,7 @@ export class LinkReader implements Sounding {
     for (const note of notes) {
       const end = note.moves?.at(-1)?.steps ?? note.preBend;
       const isPlain = link === undefined && note.held === undefined && note.again === undefined;
-      const start = end !== undefined || isPlain ? 0 : this.bends.under({ ...note, link }, this.#before);
+      const start = end !== undefined || isPlain ? 0 : this.bends.under(note, { link, before: this.#before });
       this.bends.take(note, event, end === undefined ? start : end * STEP_CENTS);
     }
     if (marks.includes('cut')) this.bends.silence(notes.map(({ string }) => string));

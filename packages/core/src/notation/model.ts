@@ -250,9 +250,11 @@ export interface Phrase {
 }
 
 /** How high a note is bent at most, whole steps; 0 for not. */
-export function bendHeight({ preBend = 0, again = 0, moves = [] }: Omit<WrittenNote, 'string' | 'fret'>): number {
-  return Math.max(preBend, again, ...moves.map(({ steps }) => steps));
+export function bendHeight({ preBend = 0, again = 0, moves = NO_MOVES }: Omit<WrittenNote, 'string' | 'fret'>): number {
+  return moves.reduce((highest, { steps }) => Math.max(highest, steps), Math.max(preBend, again));
 }
+
+const NO_MOVES: readonly BendMove[] = [];
 
 /** Whether a note is struck and bent, before or after. */
 export function isBent({ held, moves, preBend }: WrittenNote): boolean {

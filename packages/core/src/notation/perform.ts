@@ -112,7 +112,7 @@ class Performer {
     const cut = event.marks.includes('cut') ? CUT_SHARE : 1;
     const length = event.length * cut;
     const start = this.#seconds(event.at);
-    const standing = this.#standing.under({ ...note, link: item.link }, this.#events[index - 1]?.item);
+    const standing = this.#standing.under(note, { link: item.link, before: this.#events[index - 1]?.item });
     const ring = cut === 1 ? this.#ringTicks(note.string, event, index) : 0;
     const sounding = Math.max(length, ring, cut === 1 ? this.#heldTicks(note.string, event) : 0);
     const arms = this.#armsOver(event, sounding);

@@ -84,7 +84,7 @@ export class StackReader {
     // What is typed next says whether it is struck again while bent; a release may follow that.
     const standing = string !== undefined && this.#cursor.next === '^' ? bends.on(string) : undefined;
     const again = standing && standing.fret === fret ? standing.cents : undefined;
-    const cents = again ?? (string === undefined ? 0 : bends.under({ string, fret, link }, before));
+    const cents = again ?? (string === undefined ? 0 : bends.under({ string, fret }, { link, before }));
     const note = new NoteDraft(cents / STEP_CENTS);
     const from = this.#cursor.at;
     while (this.#noteMarks.mark(note, place) || this.#eventMark(draft));

@@ -41,7 +41,7 @@ export function rewriteEvents(
   let at = 0;
   for (const [{ span }, event] of inOrder) {
     written += text.slice(at, span.from);
-    if (/[^\s[{(]$/.test(written)) written += ' ';
+    if (/[^\s[{(]/.test(written.slice(-1))) written += ' ';
     const typed = text.slice(span.from, span.to);
     const value = TYPED_VALUE.exec(typed)?.[0] ?? '';
     const strings = typed.includes('@') ? 'numbers' : 'letters';
@@ -67,12 +67,20 @@ export function rewriteMoved(text: string, before: Phrase, after: Phrase, read: 
 const BARE_PATTERN = `${FRONT_PATTERN}(?:\\d+|x)(?![\\d@${STRING_SIGNS}])`;
 const BARE = new RegExp(`^${BARE_PATTERN}`);
 
+const BARE_SOMEWHERE = new RegExp(`(?:^|[\\s{[(])${BARE_PATTERN}`);
+
+/** The text that was looked through last: all fixes of a phrase ask about the same. */
+let looked = { text: '', mayBeBare: false };
+
 /** Whether a text may hold such a fret; comments and repeats are taken for one, too. */
-const MAY_BE_BARE = new RegExp(`(?:^|[\\s{[(])${BARE_PATTERN}`);
+function mayBeBare(text: string): boolean {
+  if (text !== looked.text) looked = { text, mayBeBare: BARE_SOMEWHERE.test(text) };
+  return looked.mayBeBare;
+}
 
 /** A text that came of another by a change, with the string written out on frets that would have come to lie on another by it. */
 export function keepStrings(before: string, after: string, read: (text: string) => Phrase): string {
-  if (!MAY_BE_BARE.test(before)) return after;
+  if (!mayBeBare(before)) return after;
   const old = eventsOf(read(before));
   const now = eventsOf(read(after));
   // Events are told apart from the end where there are not as many as before: a change is rather short.

@@ -7,9 +7,13 @@ export interface Standing {
   readonly fret: number | null;
 }
 
-/** What is held, and how a note comes to sound on it. */
-export interface Coming extends Pick<WrittenNote, 'string' | 'fret' | 'held' | 'again'> {
-  readonly link?: Link | undefined;
+/** What of a note says whether it begins bent. */
+export type Coming = Pick<WrittenNote, 'string' | 'fret' | 'held' | 'again'>;
+
+/** How a note comes to sound on what stands before it. */
+export interface Following {
+  readonly link: Link | undefined;
+  readonly before: Pick<EventItem, 'link'> | null | undefined;
 }
 
 /**
@@ -24,7 +28,7 @@ export class StandingBends {
    * How high its string stands as a note begins, cents: a bend that goes on, or is struck again, and a tap on a bent string start
    * bent; a pull-off right after the tap falls back to the bent note. Any other note starts plain.
    */
-  under({ string, fret, held, again, link }: Coming, before: Pick<EventItem, 'link'> | null | undefined): number {
+  under({ string, fret, held, again }: Coming, { link, before }: Following): number {
     const standing = this.#strings.get(string);
     if (!standing) return 0;
     if (held !== undefined || again !== undefined || link === 'tap') return standing.cents;

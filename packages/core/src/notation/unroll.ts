@@ -92,10 +92,18 @@ interface Context {
 
 /** Plays repeats and passes out in time order. Linear in what is played; stops at `MAX_PLAYED` events. */
 export function unroll(phrase: Phrase): Timeline {
-  const walk = new Walk(phrase.meter);
-  walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null, strokes: null });
-  return walk.finish();
+  let timeline = known.get(phrase);
+  if (!timeline) {
+    const walk = new Walk(phrase.meter);
+    walk.items(phrase.items, { marks: [], pass: null, passes: 1, barre: null, strokes: null });
+    timeline = walk.finish();
+    known.set(phrase, timeline);
+  }
+  return timeline;
 }
+
+/** What each phrase plays out to: nearly all that is computed of one asks for it, the reader first. Phrases do not change. */
+const known = new WeakMap<Phrase, Timeline>();
 
 class Walk {
   readonly #events: Draft[] = [];
@@ -219,7 +227,8 @@ class Walk {
   #place(item: EventItem | null, span: Span, length: number, timed: boolean, context: Context): void {
     const bar = this.#openBar(span);
     bar.timed &&= timed;
-    const marks = item ? markSet(item, [...context.marks, ...strokeOf(item, context.strokes)]) : [];
+    const strokes = item && context.strokes ? strokeOf(item, context.strokes) : [];
+    const marks = item ? markSet(item, strokes.length === 0 ? context.marks : [...context.marks, ...strokes]) : [];
     const { pass, barre } = context;
     this.#events.push({
       at: this.#at,
@@ -326,7 +335,7 @@ function spread(graces: readonly Draft[], from: number, each: number): void {
 
 function markSet(item: EventItem, around: readonly (EventMark | Sureness)[]): TimedEvent['marks'] {
   const own = item.value === 'grace' ? [...item.marks, 'grace' as const] : item.marks;
-  return [...new Set([...own, ...around])];
+  return around.length === 0 ? own : [...new Set([...own, ...around])];
 }
 
 /** Whether items of some passes are heard on a pass of the repeat they stand in, from 1; on none outside of one. */

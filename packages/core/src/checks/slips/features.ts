@@ -2,6 +2,7 @@ import { chromaOf } from '../../harmony/index.ts';
 import { hasMinorThird, scaleOfKey, tonicOf, type Key } from '../../pitch/index.ts';
 import type { Line, LineNote } from './line.ts';
 import type { Reread } from './readings.ts';
+import { WEIGHTS } from './weights.ts';
 
 /** What speaks against a note where it stands; less is likelier. */
 export const FEATURES = [
@@ -42,8 +43,8 @@ export class Surroundings {
   readonly #grey: ReadonlySet<number>;
   /** How often each pitch class sounds. */
   readonly #chromas = new Map<number, number>();
-  /** A number for the text of each place. */
-  readonly #numbers = new Map<string, number>();
+  /** A number for each place. */
+  readonly #numbers = new Map<number | string, number>();
   /** Events of each place by its number, of each figure by those of both its places, and of each shape by its text. */
   readonly #seen = new Map<number | string, number[]>();
 
@@ -54,15 +55,17 @@ export class Surroundings {
   readonly #boxes = new Map<number, readonly [before: Box, after: Box]>();
   /** Whether an open string sounds near an event, by event and string. */
   readonly #pedals = new Map<number, boolean>();
+  /** The reading laid over the line last; several of its notes are asked about one after another. */
+  #last = AS_WRITTEN;
 
   /** @param key the key that notes are compared with; undefined where it is open or in doubt */
   constructor(line: Line, key: Key | undefined) {
     this.#line = line;
     this.#written = line.events.map((indices) => indices.flatMap((index) => line.notes[index] ?? []));
     this.#places = this.#written.map((notes) => {
-      const text = placeTextOf(notes);
-      const number = this.#numbers.get(text) ?? this.#numbers.size + 1;
-      this.#numbers.set(text, number);
+      const place = placeOf(notes);
+      const number = this.#numbers.get(place) ?? this.#numbers.size + 1;
+      this.#numbers.set(place, number);
       return number;
     });
     this.#scale = key && scaleOfKey(key);
@@ -74,35 +77,49 @@ export class Surroundings {
     this.#places.forEach((place, event) => {
       this.#remember(place, event);
       this.#remember(figureOf(this.#places[event - 1] ?? NOWHERE, place), event);
-      const shape = this.#shapeText(event, NOTHING);
+      const shape = this.#shapeText(event, AS_WRITTEN);
       if (shape !== '') this.#remember(shape, event);
     });
   }
 
   /** What speaks against a note, all others as written but for `changes`. */
   featuresOf(index: number, changes: ReadonlyMap<number, Reread>): FeatureValues {
+    const laid = this.#lay(changes);
     const note = this.#line.notes[index];
     if (!note) return FEATURES.map(() => 0);
-    const { before, after } = this.#distances(note, changes);
-    const box = this.#box(note, changes);
-    const stack = this.#stack(note, changes);
-    const read = changes.get(index) ?? note;
+    const { before, after } = this.#distances(note, laid);
+    const box = this.#box(note, laid);
+    const stack = this.#stack(note, laid);
+    const read = laid.changes.get(index) ?? note;
     return [
-      this.#key(note, changes),
+      this.#key(note, laid),
       Math.min(before.apart, after.apart),
       Math.max(before.apart, after.apart),
       Math.min(box.before, box.after),
       box.around,
       this.#openFar(note, read),
-      this.#isKnown(this.#place(note.event, changes), note.event) ? 0 : 1,
-      this.#newFigures(note.event, changes),
-      this.#unison(note, changes),
+      this.#isKnown(this.#place(note.event, laid), note.event) ? 0 : 1,
+      this.#newFigures(note.event, laid),
+      this.#unison(note, laid),
       stack.isNew,
       stack.wide,
       stack.rub,
       Math.max(0, read.fret - 17) / 5,
       Math.max(0, Math.min(before.leap, after.leap) - 12) / 12,
     ];
+  }
+
+  /** The least that speaks against a note: what is told soonest, and all that could speak for it. Log-odds. */
+  leastAgainst(index: number, changes: ReadonlyMap<number, Reread>): number {
+    const note = this.#line.notes[index];
+    if (!note) return 0;
+    const laid = this.#lay(changes);
+    return (
+      WEIGHTS.key * this.#key(note, laid) +
+      WEIGHTS['new place'] * (this.#isKnown(this.#place(note.event, laid), note.event) ? 0 : 1) +
+      WEIGHTS['new figure'] * this.#newFigures(note.event, laid) +
+      WEIGHTS['unison missed'] * this.#unison(note, laid)
+    );
   }
 
   #remember(what: number | string, event: number): void {
@@ -126,48 +143,56 @@ export class Surroundings {
     return event - (places[from - 1] ?? -Infinity) <= FAR_EVENTS || (next ?? Infinity) - event <= FAR_EVENTS;
   }
 
-  #read(index: number, changes: ReadonlyMap<number, Reread>): Reread | undefined {
-    return changes.get(index) ?? this.#line.notes[index];
+  /** Lays a reading over the line. */
+  #lay(changes: ReadonlyMap<number, Reread>): Laid {
+    if (changes.size === 0) return AS_WRITTEN;
+    if (this.#last.changes === changes) return this.#last;
+    const events = new Map<number, LaidEvent>();
+    for (const index of changes.keys()) {
+      const event = this.#line.notes[index]?.event ?? -1;
+      const notes = (this.#written[event] ?? NO_NOTES).map((note) => changes.get(note.index) ?? note);
+      events.set(event, { notes, place: this.#numbers.get(placeOf(notes)) ?? ELSEWHERE });
+    }
+    this.#last = { changes, events };
+    return this.#last;
   }
 
-  #isWritten(event: number, changes: ReadonlyMap<number, Reread>): boolean {
-    return changes.size === 0 || !(this.#line.events[event] ?? []).some((index) => changes.has(index));
+  #read(index: number, laid: Laid): Reread | undefined {
+    return laid.changes.get(index) ?? this.#line.notes[index];
   }
 
-  #notesAt(event: number, changes: ReadonlyMap<number, Reread>): readonly Reread[] {
-    const written = this.#written[event] ?? [];
-    return this.#isWritten(event, changes) ? written : written.map((note) => changes.get(note.index) ?? note);
+  #notesAt(event: number, laid: Laid): readonly Reread[] {
+    return laid.events.get(event)?.notes ?? this.#written[event] ?? NO_NOTES;
   }
 
-  /** The number of the place that an event is at; one that no event is at as written for all others. */
-  #place(event: number, changes: ReadonlyMap<number, Reread>): number {
-    if (this.#isWritten(event, changes)) return this.#places[event] ?? NOWHERE;
-    return this.#numbers.get(placeTextOf(this.#notesAt(event, changes))) ?? ELSEWHERE;
+  /** The number of the place that an event is at. */
+  #place(event: number, laid: Laid): number {
+    return laid.events.get(event)?.place ?? this.#places[event] ?? NOWHERE;
   }
 
-  #shapeText(event: number, changes: ReadonlyMap<number, Reread>): string {
-    const notes = this.#notesAt(event, changes);
+  #shapeText(event: number, laid: Laid): string {
+    const notes = this.#notesAt(event, laid);
     const [first] = notes;
     if (!first || notes.length < 2 || !isGrip(notes)) return '';
     return `shape ${notes.map(({ string, fret }) => `${string - first.string},${fret - first.fret}`).join(' ')}`;
   }
 
-  #key({ index, event, chord }: LineNote, changes: ReadonlyMap<number, Reread>): number {
-    const read = this.#read(index, changes);
+  #key({ index, event, chord }: LineNote, laid: Laid): number {
+    const read = this.#read(index, laid);
     if (!this.#scale || !read) return 0;
     const chroma = chromaOf(read.midi);
     if (this.#scale.has(chroma)) return 0;
     const own = chromaOf(this.#line.notes[index]?.midi ?? 0) === chroma ? 1 : 0;
     const isGrey = this.#grey.has(chroma) || chord?.tones.has(chroma);
     const rubs = chord !== undefined && chord.isPlainMajor && chromaOf(chroma - chord.root) === 3;
-    const cost = (isGrey && !rubs ? 0.5 : 1) * (this.#passes(event, read, changes) ? PASSING : 1);
+    const cost = (isGrey && !rubs ? 0.5 : 1) * (this.#passes(event, read, laid) ? PASSING : 1);
     return (this.#chromas.get(chroma) ?? 0) > own ? cost / 2 : cost;
   }
 
   /** Whether a note lies between its two neighbours, a semitone from each. */
-  #passes(event: number, { midi }: Reread, changes: ReadonlyMap<number, Reread>): boolean {
-    const before = this.#notesAt(event - 1, changes);
-    const after = this.#notesAt(event + 1, changes);
+  #passes(event: number, { midi }: Reread, laid: Laid): boolean {
+    const before = this.#notesAt(event - 1, laid);
+    const after = this.#notesAt(event + 1, laid);
     const [from, to] = [before[0], after[0]];
     if (!from || !to || before.length !== 1 || after.length !== 1) return false;
     return Math.abs(midi - from.midi) === 1 && to.midi - midi === midi - from.midi;
@@ -176,27 +201,23 @@ export class Surroundings {
   /** How far a note lies from the nearest of the events before, and after: in strings or melody, whichever is nearer. */
   #distances(
     note: LineNote,
-    changes: ReadonlyMap<number, Reread>,
+    laid: Laid,
   ): { readonly before: Distance; readonly after: Distance } {
-    const read = this.#read(note.index, changes);
+    const read = this.#read(note.index, laid);
     if (!read || (read.fret === 0 && this.#isPedal(note, read))) return { before: NO_DISTANCE, after: NO_DISTANCE };
-    const before = this.#nearest(note, read, { way: -1, changes });
-    const after = this.#nearest(note, read, { way: 1, changes });
+    const before = this.#nearest(note, read, -1, laid);
+    const after = this.#nearest(note, read, 1, laid);
     // At the ends of a phrase there is one side alone, and a leap there is nobody’s slip.
     if (before === NO_DISTANCE) return { before: halved(after), after: halved(after) };
     return after === NO_DISTANCE ? { before: halved(before), after: halved(before) } : { before, after };
   }
 
   /** How far a note lies from the nearest of the events on one side. */
-  #nearest(
-    note: LineNote,
-    read: Reread,
-    { way, changes }: { readonly way: 1 | -1; readonly changes: ReadonlyMap<number, Reread> },
-  ): Distance {
+  #nearest(note: LineNote, read: Reread, way: 1 | -1, laid: Laid): Distance {
     let isPedalAlone = true;
     let [nearest, least] = [Infinity, Infinity];
     for (let by = 1; by <= NEAR_EVENTS; by += 1)
-      for (const other of this.#notesAt(note.event + way * by, changes)) {
+      for (const other of this.#notesAt(note.event + way * by, laid)) {
         isPedalAlone &&= other.fret === 0 && read.fret !== 0 && this.#isPedal(note, other);
         const strings = Math.max(0, Math.abs(other.string - read.string) - 1);
         const leap = Math.abs(other.midi - read.midi);
@@ -212,17 +233,17 @@ export class Surroundings {
     const key = index * STRINGS + string;
     const known = this.#pedals.get(key);
     if (known !== undefined) return known;
-    const near = this.#written.slice(Math.max(0, event - OPEN_EVENTS), event + OPEN_EVENTS + 1);
-    const found = near.some((notes) =>
-      notes.some((note) => note.index !== index && note.fret === 0 && note.string === string),
-    );
+    let found = false;
+    for (let near = event - OPEN_EVENTS; near <= event + OPEN_EVENTS; near += 1)
+      for (const note of this.#written[near] ?? NO_NOTES)
+        found ||= note.index !== index && note.fret === 0 && note.string === string;
     this.#pedals.set(key, found);
     return found;
   }
 
   /** Frets beyond the box that the events around are played in; none for open strings and taps. In threes of frets, 3 at most. */
-  #box(note: LineNote, changes: ReadonlyMap<number, Reread>): { before: number; after: number; around: number } {
-    const read = this.#read(note.index, changes);
+  #box(note: LineNote, laid: Laid): { before: number; after: number; around: number } {
+    const read = this.#read(note.index, laid);
     if (!read || read.fret === 0 || note.item.link === 'tap') return { before: 0, after: 0, around: 0 };
     const [before, after] = this.#boxesAt(note.event);
     const around = beyond(read.fret, joined(before, after));
@@ -242,18 +263,18 @@ export class Surroundings {
   }
 
   #boxBeside(own: number, step: 1 | -1): Box {
-    let box = NO_BOX;
-    let events = 0;
+    let [low, high, count, events] = [Infinity, -Infinity, 0, 0];
     for (let event = own + step; events < BOX_EVENTS && this.#written[event]; event += step) {
-      let isHeld = false;
-      for (const { item, fret } of this.#written[event] ?? []) {
+      const before = count;
+      for (const { item, fret } of this.#written[event] ?? NO_NOTES) {
         if (item.link === 'tap' || fret === 0) continue;
-        isHeld = true;
-        box = joined(box, { low: fret, high: fret, count: 1 });
+        low = Math.min(low, fret);
+        high = Math.max(high, fret);
+        count += 1;
       }
-      if (isHeld) events += 1;
+      if (count > before) events += 1;
     }
-    return box;
+    return { low, high, count };
   }
 
   /** An open string where no other one sounds near and the hand is up the neck. */
@@ -271,20 +292,20 @@ export class Surroundings {
   }
 
   /** Of the steps into an event and on from it, the share that stands nowhere else. */
-  #newFigures(event: number, changes: ReadonlyMap<number, Reread>): number {
-    const own = this.#place(event, changes);
-    const into = this.#isKnown(figureOf(this.#place(event - 1, changes), own), event);
-    const on = this.#isKnown(figureOf(own, this.#place(event + 1, changes)), event + 1);
+  #newFigures(event: number, laid: Laid): number {
+    const own = this.#place(event, laid);
+    const into = this.#isKnown(figureOf(this.#place(event - 1, laid), own), event);
+    const on = this.#isKnown(figureOf(own, this.#place(event + 1, laid)), event + 1);
     return (into ? 0 : 0.5) + (on ? 0 : 0.5);
   }
 
   /** A bend beside a plain note that it meets, or misses by no more than two semitones. */
-  #unison({ index, event }: LineNote, changes: ReadonlyMap<number, Reread>): number {
-    const read = this.#read(index, changes);
+  #unison({ index, event }: LineNote, laid: Laid): number {
+    const read = this.#read(index, laid);
     if (!read) return 0;
     let worst = 0;
     for (const one of this.#line.events[event] ?? []) {
-      const other = one === index ? undefined : this.#read(one, changes);
+      const other = one === index ? undefined : this.#read(one, laid);
       // One of the two is bent, and the other is not.
       if (!other || read.bend > 0 === other.bend > 0) continue;
       const apart = Math.abs(read.midi - other.midi);
@@ -295,21 +316,21 @@ export class Surroundings {
   }
 
   #isGripAsWritten(event: number): boolean {
-    return isGrip(this.#notesAt(event, NOTHING));
+    return isGrip(this.#notesAt(event, AS_WRITTEN));
   }
 
   #stack(
     { event, index }: LineNote,
-    changes: ReadonlyMap<number, Reread>,
+    laid: Laid,
   ): { isNew: number; wide: number; rub: number } {
-    const notes = this.#notesAt(event, changes);
-    const read = this.#read(index, changes);
+    const notes = this.#notesAt(event, laid);
+    const read = this.#read(index, laid);
     if (notes.length < 2 || !read) return { isNew: 0, wide: 0, rub: 0 };
     const frets = notes.map(({ fret }) => fret).filter((fret) => fret > 0);
     const width = frets.length === 0 ? 0 : Math.max(...frets) - Math.min(...frets);
     const rubs = notes.some((one) => one !== read && Math.abs(one.midi - read.midi) === 1);
     return {
-      isNew: this.#isGripAsWritten(event) && !this.#isKnown(this.#shapeText(event, changes), event) ? 1 : 0,
+      isNew: this.#isGripAsWritten(event) && !this.#isKnown(this.#shapeText(event, laid), event) ? 1 : 0,
       wide: Math.max(0, width - 3) / 2,
       rub: rubs ? 1 : 0,
     };
@@ -322,7 +343,6 @@ interface Box {
   readonly high: number;
   readonly count: number;
 }
-const NO_BOX: Box = { low: Infinity, high: -Infinity, count: 0 };
 const joined = (a: Box, b: Box): Box => ({
   low: Math.min(a.low, b.low),
   high: Math.max(a.high, b.high),
@@ -343,9 +363,13 @@ const ELSEWHERE = -1;
 const figureOf = (from: number, to: number): number =>
   from === ELSEWHERE || to === ELSEWHERE ? Number.NEGATIVE_INFINITY : -(from * MOST_PLACES + to + 1);
 const MOST_PLACES = 2 ** 24;
+/** More frets than any number typed for one. */
+const MOST_FRETS = 2 ** 12;
 
-/** A stack as text: strings, frets and bends. */
-function placeTextOf(notes: readonly Reread[]): string {
+/** A note alone as a number, a stack as text: strings, frets and bends. */
+function placeOf(notes: readonly Reread[]): number | string {
+  const [only] = notes;
+  if (only && notes.length === 1) return (only.string * MOST_FRETS + only.fret) * 64 + only.bend * 8;
   return notes.map(({ string, fret, bend }) => `${string}.${fret}${bend > 0 ? `b${bend}` : ''}`).join('+');
 }
 
@@ -370,7 +394,19 @@ interface Distance {
 }
 const NO_DISTANCE: Distance = { apart: 0, leap: 0 };
 const halved = ({ apart, leap }: Distance): Distance => ({ apart: apart / 2, leap: leap / 2 });
-const NOTHING: ReadonlyMap<number, Reread> = new Map();
+
+/** A reading laid over the line: what it changes, and the notes of the events where it does. */
+interface Laid {
+  readonly changes: ReadonlyMap<number, Reread>;
+  readonly events: ReadonlyMap<number, LaidEvent>;
+}
+/** An event in a reading: its notes, and the number of its place; one that no event is at as written for all others. */
+interface LaidEvent {
+  readonly notes: readonly Reread[];
+  readonly place: number;
+}
+const AS_WRITTEN: Laid = { changes: new Map(), events: new Map() };
+const NO_NOTES: readonly LineNote[] = [];
 
 /** Notes that belong half: the blue third, fifth and seventh, and in minor the raised sixth and seventh. Source: common practice. */
 function greyOf(key: Key): readonly number[] {

@@ -62,12 +62,11 @@ export function readingsOf(note: LineNote, line: Line, guitar: Guitar): readonly
   const { string, fret, bend } = note;
   const readings: Reading[] = [];
   const add = (kind: SlipKind, to: { readonly string?: number; readonly fret?: number; readonly bend?: number }) => {
-    const changed = { string, fret, bend, ...to };
+    const changed = { string: to.string ?? string, fret: to.fret ?? fret, bend: to.bend ?? bend };
     const isSame = changed.string === string && changed.fret === fret && changed.bend === bend;
     if (isSame || !isThere(changed, guitar)) return;
     const changes = new Map<number, Reread>();
-    if (!reread(note, changed, { line, guitar, changes })) return;
-    readings.push({ kind, changes });
+    if (reread(note, changed, { line, guitar, changes })) readings.push({ kind, changes });
   };
   for (const by of [-1, 1]) add('one fret off', { fret: fret + by });
   add('tens lost or gained', { fret: fret < 10 ? fret + 10 : fret - 10 });
@@ -92,9 +91,15 @@ export function readingsOf(note: LineNote, line: Line, guitar: Guitar): readonly
 /** The fret that a finger would be at, where the fret typed is no more than a finger’s number. */
 function fingerMeant({ fret, event }: LineNote, { notes, events }: Line): number | undefined {
   if (fret < 1 || fret > 4) return undefined;
-  const around = [event - 2, event - 1, event + 1, event + 2].flatMap((index) => events[index] ?? []);
-  const frets = around.map((index) => notes[index]?.fret ?? 0).filter((one) => one > 0);
-  return frets.length < 2 ? undefined : Math.min(...frets) + fret - 1;
+  let [held, lowest] = [0, Infinity];
+  for (const by of [-2, -1, 1, 2])
+    for (const index of events[event + by] ?? []) {
+      const other = notes[index]?.fret ?? 0;
+      if (other <= 0) continue;
+      held += 1;
+      lowest = Math.min(lowest, other);
+    }
+  return held < 2 ? undefined : lowest + fret - 1;
 }
 
 function isThere({ string, fret }: { readonly string: number; readonly fret: number }, guitar: Guitar): boolean {
@@ -108,15 +113,17 @@ function reread(
   context: { readonly line: Line; readonly guitar: Guitar; readonly changes: Map<number, Reread> },
 ): boolean {
   const { line, guitar, changes } = context;
-  const { tuning } = guitar;
-  const stack = line.events[note.event] ?? [];
-  if (stack.some((one) => one !== note.index && line.notes[one]?.string === string)) return false;
-  const open = (one: number) => tuning.openMidis[one - 1] ?? 0;
-  const midi = note.midi + open(string) - open(note.string) + fret - note.fret + Math.round(2 * (bend - note.bend));
+  const { openMidis } = guitar.tuning;
+  for (const one of line.events[note.event] ?? [])
+    if (one !== note.index && line.notes[one]?.string === string) return false;
+  const moved = (openMidis[string - 1] ?? 0) - (openMidis[note.string - 1] ?? 0);
+  const midi = note.midi + moved + fret - note.fret + Math.round(2 * (bend - note.bend));
   changes.set(note.index, { string, fret, bend, midi });
   if (string === note.string) return true;
-  const linked = (line.events[note.event + 1] ?? []).flatMap((one) => line.notes[one] ?? []);
-  return linked
-    .filter(({ from }) => from === note.index)
-    .every((next) => reread(next, { string, fret: next.fret, bend: next.bend }, context));
+  for (const one of line.events[note.event + 1] ?? []) {
+    const next = line.notes[one];
+    if (next?.from !== note.index) continue;
+    if (!reread(next, { string, fret: next.fret, bend: next.bend }, context)) return false;
+  }
+  return true;
 }

@@ -57,11 +57,14 @@ interface Scene {
   readonly line: Line;
   readonly around: Surroundings;
   readonly asWritten: readonly FeatureValues[];
+  /** The same, log-odds. */
+  readonly against: readonly number[];
 }
 
 function sceneOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): Scene {
   const { line, around } = laidOut(phrase, guitar, key);
-  return { line, around, asWritten: line.notes.map(({ index }) => around.featuresOf(index, NO_CHANGES)) };
+  const asWritten = line.notes.map(({ index }) => around.featuresOf(index, NO_CHANGES));
+  return { line, around, asWritten, against: asWritten.map((values) => weighed(values)) };
 }
 
 const NO_CHANGES = new Map<never, never>();
@@ -88,7 +91,7 @@ export function logOddsOf(
   return weighed(gains, weights, -costs[reading.kind]);
 }
 
-/** The log-odds of all readings that a note may have, together, where nothing speaks against it nor against them. */
+/** The log-odds of all readings that any note may have, together, where nothing speaks against it nor against them. */
 const ALL_READINGS = logSum(
   SLIP_KINDS.flatMap((kind) => Array.from({ length: MOST_READINGS[kind] }, () => -KIND_COSTS[kind])),
 );
@@ -98,16 +101,27 @@ const ALL_READINGS = logSum(
  * no more can go away. Only a unison that is met speaks for a note. Most notes gain so little that no reading of them could be told, and
  * none of those need be looked at.
  */
-function mostGains({ line, asWritten }: Scene): readonly number[] {
+function mostGains({ line, against }: Scene): readonly number[] {
   const gains: number[] = [];
   for (const { index, event } of line.notes.toReversed()) {
     const stack = line.events[event] ?? [];
     const meets = stack.length > 1 && stack.some((one) => (line.notes[one]?.bend ?? 0) > 0);
     const linked = (line.events[event + 1] ?? []).filter((one) => line.notes[one]?.from === index);
-    const own = weighed(asWritten[index] ?? []) + (meets ? WEIGHTS['unison missed'] : 0);
+    const own = (against[index] ?? 0) + (meets ? WEIGHTS['unison missed'] : 0);
     gains[index] = linked.reduce((sum, one) => sum + (gains[one] ?? 0), own);
   }
   return gains;
+}
+
+/** The log-odds of a reading where so much speaks against each note that it changes. */
+function oddsWhere(
+  speaks: (index: number, changes: Reading['changes']) => number,
+  { kind, changes }: Reading,
+  { against }: Scene,
+): number {
+  let odds = -KIND_COSTS[kind];
+  for (const index of changes.keys()) odds += (against[index] ?? 0) - speaks(index, changes);
+  return odds;
 }
 
 /**
@@ -116,19 +130,24 @@ function mostGains({ line, asWritten }: Scene): readonly number[] {
  */
 export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): readonly Slip[] {
   const scene = sceneOf(phrase, guitar, key);
-  const { line } = scene;
-  const played = new Map(line.notes.map(({ item }) => [item, item.times]));
-  if ([...played.values()].reduce((sum, times) => sum + times, 0) < MIN_EVENTS) return [];
+  const { line, around } = scene;
+  const itemOf = ([first = -1]: readonly number[]) => line.notes[first]?.item;
+  if (line.events.reduce((sum, indices) => sum + (itemOf(indices)?.times ?? 0), 0) < MIN_EVENTS) return [];
   const gains = mostGains(scene);
+  const least = (index: number, changes: Reading['changes']) => around.leastAgainst(index, changes);
+  const speaks = (index: number, changes: Reading['changes']) => weighed(around.featuresOf(index, changes));
   return line.events.flatMap((indices): readonly Slip[] => {
     if (indices.every((index) => (gains[index] ?? 0) + ALL_READINGS <= THRESHOLD)) return [];
-    const sites = indices.map((index) => {
+    const readings = indices.map((index) => {
       const note = line.notes[index];
-      const readings = note ? readingsOf(note, line, guitar) : [];
-      return readings.map((reading) => ({ ...reading, logOdds: logOddsOf(weigh(reading, scene)) }));
+      return note ? readingsOf(note, line, guitar) : [];
     });
+    if (readings.every((site) => logSum(site.map((reading) => oddsWhere(least, reading, scene))) <= THRESHOLD)) return [];
+    const sites = readings.map((site) =>
+      site.map((reading) => ({ ...reading, logOdds: oddsWhere(speaks, reading, scene) })),
+    );
     const logOdds = Math.max(...sites.map((site) => logSum(site.map((one) => one.logOdds))));
-    const item = line.notes[indices[0] ?? -1]?.item;
+    const item = itemOf(indices);
     if (!item || !(logOdds > THRESHOLD)) return [];
     const best = sites
       .flat()

@@ -199,10 +199,7 @@ export class Surroundings {
   }
 
   /** How far a note lies from the nearest of the events before, and after: in strings or melody, whichever is nearer. */
-  #distances(
-    note: LineNote,
-    laid: Laid,
-  ): { readonly before: Distance; readonly after: Distance } {
+  #distances(note: LineNote, laid: Laid): { readonly before: Distance; readonly after: Distance } {
     const read = this.#read(note.index, laid);
     if (!read || (read.fret === 0 && this.#isPedal(note, read))) return { before: NO_DISTANCE, after: NO_DISTANCE };
     const before = this.#nearest(note, read, -1, laid);
@@ -319,10 +316,7 @@ export class Surroundings {
     return isGrip(this.#notesAt(event, AS_WRITTEN));
   }
 
-  #stack(
-    { event, index }: LineNote,
-    laid: Laid,
-  ): { isNew: number; wide: number; rub: number } {
+  #stack({ event, index }: LineNote, laid: Laid): { isNew: number; wide: number; rub: number } {
     const notes = this.#notesAt(event, laid);
     const read = this.#read(index, laid);
     if (notes.length < 2 || !read) return { isNew: 0, wide: 0, rub: 0 };

@@ -142,7 +142,8 @@ export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): r
       const note = line.notes[index];
       return note ? readingsOf(note, line, guitar) : [];
     });
-    if (readings.every((site) => logSum(site.map((reading) => oddsWhere(least, reading, scene))) <= THRESHOLD)) return [];
+    if (readings.every((site) => logSum(site.map((reading) => oddsWhere(least, reading, scene))) <= THRESHOLD))
+      return [];
     const sites = readings.map((site) =>
       site.map((reading) => ({ ...reading, logOdds: oddsWhere(speaks, reading, scene) })),
     );

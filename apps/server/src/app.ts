@@ -41,6 +41,8 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
   const sessions = sessionStore(config.databaseUrl, session);
   const app = express();
   app.disable('x-powered-by');
+  // What the studio answers lies in no cache, so that nobody asks whether it is still the same.
+  app.disable('etag');
   // Behind a proxy the client’s address and whether the line is encrypted are what the proxy says.
   if (config.trustedProxies > 0) app.set('trust proxy', config.trustedProxies);
   const autoLogging = { ignore: ({ url = '' }: { url?: string }) => !url.startsWith('/api') };
@@ -52,7 +54,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
     '/api',
     http.routerOf(around, (name) => name === 'health'),
   );
-  app.use('/api', compression(), http.keptNowhere, http.sameOriginOnly);
+  app.use('/api', http.inTurns(), compression(), http.keptNowhere, http.sameOriginOnly);
   app.use(
     '/api',
     session({
@@ -65,7 +67,7 @@ export async function makeApp(config: Config, now: () => Date = () => new Date()
       cookie: { httpOnly: true, sameSite: 'strict', secure: config.secureCookie, maxAge: SESSION_MS },
     }),
   );
-  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(store, now, book), api(around));
+  app.use('/api', express.json({ limit: LARGEST_BODY }), http.knowCaller(around, sessions), api(around));
   if (config.webFolder) serveWeb(app, config.webFolder);
   app.use(http.refuse);
   await sweepSessions(store);

@@ -84,9 +84,22 @@ describe('the desk', () => {
         .send({ id: randomUUID(), bpm: 90, outcome: 'not-yet', remark: '' })
         .expect(201);
     }
-    expect((await desk()).calls.map(({ kind }) => kind)).toEqual(['stuck', 'slipping', 'slipping', 'slipping']);
     expect(await count()).toBe(few);
+    // Nothing was written since, and what was found still holds.
+    expect(await count()).toBe(0);
+    expect((await desk()).calls.map(({ kind }) => kind)).toEqual(['stuck', 'slipping', 'slipping', 'slipping']);
     await story.ines.get('/api/desk').expect(403);
+  });
+
+  test.each([
+    ['gzip, deflate, br', 'gzip'],
+    ['identity', undefined],
+  ])('is sent to who takes %s as that, and lies in no cache', async (taken, encoding) => {
+    const answer = await mara.get('/api/desk').set('Accept-Encoding', taken).expect(200);
+    expect(answer.body).toEqual(await desk());
+    expect(answer.headers['content-encoding']).toBe(encoding);
+    expect(answer.headers['vary']).toMatch(/Accept-Encoding/);
+    expect([answer.headers['cache-control'], answer.headers['etag']]).toEqual(['no-store', undefined]);
   });
 
   test('what is kept beside a piece is what its ledger says, also after everything was forgotten', async () => {

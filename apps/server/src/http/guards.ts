@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
-import type { Store } from '../store/index.ts';
-import { contextOf, type BookKeeping } from '../studio/index.ts';
+import type { Sessions, Store } from '../store/index.ts';
+import { contextOf, contextOfPerson, type BookKeeping } from '../studio/index.ts';
 import { READING } from './router.ts';
 import { OtherOrigin } from './errors.ts';
 
@@ -28,14 +28,20 @@ function hostOf(origin: string): string | undefined {
   return URL.canParse(origin) ? new URL(origin).host : undefined;
 }
 
-/** Looks up who is signed in, anew for every request, so that a role taken away is gone at once. */
-export function knowCaller(store: Store, now: () => Date, book: BookKeeping): RequestHandler {
+/**
+ * Tells who is signed in, looked up anew for every request, so that a role taken away is gone at once: with the session, and once more where
+ * something may change, since a body can be long on its way.
+ */
+export function knowCaller(
+  { store, now, book }: { readonly store: Store; readonly now: () => Date; readonly book: BookKeeping },
+  sessions: Pick<Sessions, 'personOf'>,
+): RequestHandler {
   return async (request, _response, next) => {
     const { personId } = request.session;
-    const context =
-      personId === undefined
-        ? undefined
-        : await contextOf(store, { personId, sessionId: request.sessionID, now: now(), book });
+    const around = { sessionId: request.sessionID, now: now(), book };
+    const context = READING.has(request.method)
+      ? await contextOfPerson(store, sessions.personOf(request), around)
+      : personId !== undefined && (await contextOf(store, { ...around, personId }));
     if (context) request.context = context;
     next();
   };

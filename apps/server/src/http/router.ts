@@ -6,6 +6,7 @@ import { NotSignedIn } from './errors.ts';
 import { giveFile } from './files.ts';
 import { HANDLERS, type OpenRoute } from './handlers.ts';
 import { inputOf } from './input.ts';
+import { giveJson } from './json.ts';
 import { limitsOf } from './limits.ts';
 import { OPEN_HANDLERS } from './openHandlers.ts';
 
@@ -114,7 +115,7 @@ function answer<Name extends Exclude<RouteName, OpenRoute>>(name: Name, { replic
     };
     const isPlain = READING.has(request.method) || WITHOUT_TRANSACTION.has(name);
     const value = await (isPlain ? work() : context.store.inTransaction(work));
-    if (route.type === undefined) response.status(route.creates ? 201 : 200).json(value);
+    if (route.type === undefined) await giveJson(response.status(route.creates ? 201 : 200), value);
     else await giveFile(response, route.type, value);
   };
 }

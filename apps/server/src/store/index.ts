@@ -35,6 +35,7 @@ export { addEntry, findAround, findEntries, findResults, lockLadder } from './re
 export type { EntryRow, ResultRow } from './results.ts';
 export { addOnce, addRow, changeRows, countRows, findOwn, findRow, findRows, saveVersioned } from './rows.ts';
 export type { Saved } from './rows.ts';
+export type { Sessions } from './sessions.ts';
 export { findDevice, forgetDevices, sessionSecret, sessionStore, SignInCounts, sweepSessions } from './sessions.ts';
 export {
   addPerson,

@@ -17,6 +17,8 @@ export interface PersonRow {
   readonly passwordHash: string | null;
   readonly holidays: readonly Holiday[];
   readonly archivedAt: Date | null;
+  /** What of the database the query saw: the same as long as no transaction that wrote has ended since. */
+  readonly snapshot: string;
 }
 
 /** A guitar and a hand, as the database keeps them. */
@@ -25,10 +27,12 @@ type GuitarColumns = Pick<
   'frets' | 'strings' | 'scaleLengthMm' | 'tremoloArm' | 'leftHanded' | 'spanFrets' | keyof Schools
 >;
 
-const PERSON = `SELECT p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, s.demo, p.role, p.name,
-                       p.sign_in_name AS "signInName", p.password_hash AS "passwordHash", s.holidays,
-                       p.archived_at AS "archivedAt"
-                  FROM people p JOIN studios s ON s.id = p.studio_id`;
+/** What a `PersonRow` is made of, of a person `p` and their studio `s`. */
+export const PERSON_COLUMNS = `p.id, p.studio_id AS "studioId", s.name AS "studioName", s.zone, s.demo, p.role, p.name,
+  p.sign_in_name AS "signInName", p.password_hash AS "passwordHash", s.holidays, p.archived_at AS "archivedAt",
+  pg_current_snapshot()::text AS snapshot`;
+
+const PERSON = `SELECT ${PERSON_COLUMNS} FROM people p JOIN studios s ON s.id = p.studio_id`;
 
 /**
  * The person who signs in with a name, whatever its case.

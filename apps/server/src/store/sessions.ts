@@ -2,16 +2,32 @@ import connectPgSimple from 'connect-pg-simple';
 import type session from 'express-session';
 import type { ClientRateLimitInfo, Store as LimitStore } from 'express-rate-limit';
 import pg from 'pg';
+import type { Request } from 'express';
 import type { Store } from './database.ts';
+import { PERSON_COLUMNS, type PersonRow } from './people.ts';
 
 /** A session is kept alive at most so often, milliseconds; it lives for two weeks. Our choice. */
 const TOUCH_EVERY_MS = 60_000;
 
-/** Sessions kept in PostgreSQL, shared by every server of the database. */
-export function sessionStore(
-  databaseUrl: string,
-  makeSession: typeof session,
-): { readonly store: session.Store; close(): Promise<void> } {
+/** A session that is not over, with whoever is signed in there. */
+const SESSION_WITH_PERSON = `
+  SELECT x.sess, ${PERSON_COLUMNS}
+    FROM sessions x LEFT JOIN people p ON p.id = (x.sess ->> 'personId')::uuid LEFT JOIN studios s ON s.id = p.studio_id
+   WHERE x.sid = $1 AND x.expire >= now()`;
+
+/** A session as it is kept, and the columns of a person, all of them null where nobody is signed in. */
+type SessionRow = { readonly sess: session.SessionData } & (PersonRow | { readonly id: null });
+
+/** Sessions of an application. */
+export interface Sessions {
+  readonly store: session.Store;
+  /** Who is signed in where a request comes from, as of when its session was looked up. */
+  personOf(request: Request): PersonRow | undefined;
+  close(): Promise<void>;
+}
+
+/** Sessions kept in PostgreSQL, shared by every server of the database; each is looked up in one query with who is signed in there. */
+export function sessionStore(databaseUrl: string, makeSession: typeof session): Sessions {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 });
   // A connection that is lost ends the query that used it; the pool opens another when one is needed.
   const lost = () => undefined;
@@ -19,8 +35,25 @@ export function sessionStore(
   pool.on('connect', (client) => client.on('error', lost));
   const PgStore = connectPgSimple(makeSession);
   const touched = new Map<string, number>();
+  const persons = new WeakMap<object, PersonRow>();
   /** Whoever cannot be kept signed in longer is answered all the same; who was so a moment ago is not written down again. */
   class PatientStore extends PgStore {
+    override get(id: string, done: (error: unknown, data?: session.SessionData | null) => void): void {
+      pool.query<SessionRow>({ name: 'session', text: SESSION_WITH_PERSON, values: [id] }).then(
+        ({ rows: [row] }) => {
+          if (row && row.id !== null) persons.set(row.sess, row);
+          done(null, row?.sess);
+        },
+        (error: unknown) => done(error),
+      );
+    }
+
+    override createSession(request: Request, data: session.SessionData): session.Session & session.SessionData {
+      const person = persons.get(data);
+      if (person) persons.set(request, person);
+      return super.createSession(request, data);
+    }
+
     override touch(id: string, data: session.SessionData, done?: () => void): void {
       const now = Date.now();
       if (now - (touched.get(id) ?? 0) < TOUCH_EVERY_MS) {
@@ -40,6 +73,7 @@ export function sessionStore(
   const store = new PatientStore({ pool, tableName: 'sessions', pruneSessionInterval: false, errorLog: lost });
   return {
     store,
+    personOf: (request) => persons.get(request),
     async close() {
       store.close();
       await pool.end();

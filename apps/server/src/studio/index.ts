@@ -44,7 +44,7 @@ export { promiseRequest } from './requests/moveRequest.ts';
 export { showEarlier, showPiece } from './pieces/showPieces.ts';
 export { ownerLink } from './people/links.ts';
 export { beginStudio, showBeginning } from './people/beginStudio.ts';
-export { describeMe, hashPassword, signIn, contextOf } from './people/signIn.ts';
+export { describeMe, hashPassword, signIn, contextOf, contextOfPerson } from './people/signIn.ts';
 export { bringIn, strikeSections } from './songs/bringIn.ts';
 export { beginSong, changeSetUp, listTranscriptions, showSheet, showTranscription } from './songs/transcriptions.ts';
 export { Invalid, Forbidden, Conflict, Trouble, NotFound, WrongSignIn } from './context/errors.ts';

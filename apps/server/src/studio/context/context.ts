@@ -37,6 +37,8 @@ export interface RequestContext {
   /** The students whose pages a guardian reads. */
   readonly wards: readonly { readonly id: string; readonly name: string }[];
   readonly now: Date;
+  /** What of the database is seen: the same as long as nothing was written to it. */
+  readonly snapshot: string;
   readonly book: BookKeeping;
   /** The session in which they are signed in; empty where nobody asks over the network. */
   readonly sessionId: string;

@@ -1,19 +1,27 @@
 import type { Store } from '../../store/index.ts';
 import type { RequestContext } from './context.ts';
 
-/** What is under way for a person, and who waits for it to end. */
+/** The newest run for a person, under way or over. */
 interface Runs<Answer> {
-  /** Settles when the run that is under way has ended, however it did. */
+  /** Who it was begun for. */
+  readonly asked: RequestContext;
+  readonly answer: Promise<Answer>;
+  /** Settles when it has ended, however it did. */
   readonly ended: Promise<unknown>;
+  isOver: boolean;
   /** The next run, and the newest of those who wait for it: that one knows best what time it is, and who asks. */
   next?: Promise<Answer>;
-  newest: RequestContext;
+  newest?: RequestContext;
 }
 
+/** The clock of an answer may be so old, milliseconds. Our choice. */
+const OLDEST_MS = 5000;
+
 /**
- * Answers the requests of one person that wait for the same from one run, as when a page is opened on many devices at once. A run that is
- * under way is not shared: whoever asks meanwhile waits for the next one, so that all are answered what holds no earlier than they asked.
- * For what is only read, outside of transactions.
+ * Answers the requests of one person for the same from one run, as when a page is opened on many devices at once. The answer of a run holds
+ * for whoever asks within five seconds while nothing has been written to the database since it began. Otherwise a run that is under way is
+ * not shared: whoever asks meanwhile waits for the next one. So all are answered what the database holds no earlier than they asked. For
+ * what is only read, outside of transactions.
  */
 export function sharedRuns<Answer>(
   run: (context: RequestContext) => Promise<Answer>,
@@ -26,17 +34,25 @@ export function sharedRuns<Answer>(
     const begin = (context: RequestContext): Promise<Answer> => {
       const answer = run(context);
       const ended = Promise.allSettled([answer]);
-      const runs: Runs<Answer> = { ended, newest: context };
+      const runs: Runs<Answer> = { asked: context, answer, ended, isOver: false };
       persons.set(id, runs);
-      void ended.then(() => {
-        if (!runs.next) persons.delete(id);
+      void ended.then(([{ status }]) => {
+        runs.isOver = true;
+        if (status === 'rejected' && !runs.next) persons.delete(id);
       });
       return answer;
     };
     const runs = persons.get(id);
-    if (!runs) return begin(asked);
+    if (runs && holds(runs.asked, asked)) return runs.answer;
+    if (!runs || runs.isOver) return begin(asked);
     runs.newest = asked;
-    runs.next ??= runs.ended.then(() => begin(runs.newest));
+    runs.next ??= runs.ended.then(() => begin(runs.newest ?? asked));
     return runs.next;
   };
+}
+
+/** Whether what one was answered holds for another: both see the same of the database, at the same time but for a moment. */
+function holds(one: RequestContext, other: RequestContext): boolean {
+  const later = other.now.getTime() - one.now.getTime();
+  return one.snapshot === other.snapshot && later >= 0 && later < OLDEST_MS;
 }

@@ -29,17 +29,27 @@ export async function rightPassword(passwordHash: string | null, password: strin
   return (await verify(passwordHash ?? (await nobodysHash), password)) && passwordHash !== null;
 }
 
+/** What stands around a request, whoever asks. */
+interface Around {
+  readonly sessionId?: string;
+  readonly now: Date;
+  readonly book?: BookKeeping;
+}
+
 /** What a request of a person is answered from; undefined when they are no longer in the studio. */
 export async function contextOf(
   store: Store,
-  {
-    personId,
-    sessionId = '',
-    now,
-    book = NO_KEEPING,
-  }: { readonly personId: string; readonly sessionId?: string; readonly now: Date; readonly book?: BookKeeping },
+  { personId, ...around }: Around & { readonly personId: string },
 ): Promise<RequestContext | undefined> {
-  const row = await findPersonById(store, personId);
+  return contextOfPerson(store, await findPersonById(store, personId), around);
+}
+
+/** The same, where the person was looked up already. */
+export async function contextOfPerson(
+  store: Store,
+  row: PersonRow | undefined,
+  { sessionId = '', now, book = NO_KEEPING }: Around,
+): Promise<RequestContext | undefined> {
   if (!row || row.archivedAt) return undefined;
   const role = roleOf(row.role);
   return {
@@ -48,6 +58,7 @@ export async function contextOf(
     studio: { id: row.studioId, name: row.studioName, demo: row.demo, zone: row.zone, holidays: row.holidays },
     wards: role === 'guardian' ? await findWards(store, row.studioId, row.id) : [],
     now,
+    snapshot: row.snapshot,
     book,
     sessionId,
   };

@@ -2,7 +2,6 @@ import { chromaOf } from '../../harmony/index.ts';
 import { hasMinorThird, scaleOfKey, tonicOf, type Key } from '../../pitch/index.ts';
 import type { Line, LineNote } from './line.ts';
 import type { Reread } from './readings.ts';
-import { WEIGHTS } from './weights.ts';
 
 /** What speaks against a note where it stands; less is likelier. */
 export const FEATURES = [
@@ -21,6 +20,8 @@ export const FEATURES = [
   'high',
   'leap',
 ] as const;
+/** Those that are told soonest, and all that can speak for a note. */
+export const FIRST_FEATURES = ['key', 'new place', 'new figure', 'unison missed'] as const;
 /** A number for each of the `FEATURES`, in their order. */
 export type FeatureValues = readonly number[];
 
@@ -109,17 +110,17 @@ export class Surroundings {
     ];
   }
 
-  /** The least that speaks against a note: what is told soonest, and all that could speak for it. Log-odds. */
-  leastAgainst(index: number, changes: ReadonlyMap<number, Reread>): number {
+  /** Of what speaks against a note the `FIRST_FEATURES`, in their order. */
+  firstOf(index: number, changes: ReadonlyMap<number, Reread>): FeatureValues {
     const note = this.#line.notes[index];
-    if (!note) return 0;
+    if (!note) return FIRST_FEATURES.map(() => 0);
     const laid = this.#lay(changes);
-    return (
-      WEIGHTS.key * this.#key(note, laid) +
-      WEIGHTS['new place'] * (this.#isKnown(this.#place(note.event, laid), note.event) ? 0 : 1) +
-      WEIGHTS['new figure'] * this.#newFigures(note.event, laid) +
-      WEIGHTS['unison missed'] * this.#unison(note, laid)
-    );
+    return [
+      this.#key(note, laid),
+      this.#isKnown(this.#place(note.event, laid), note.event) ? 0 : 1,
+      this.#newFigures(note.event, laid),
+      this.#unison(note, laid),
+    ];
   }
 
   #remember(what: number | string, event: number): void {

@@ -2,7 +2,7 @@ import type { Guitar } from '../../fretboard/index.ts';
 import type { EventItem, Phrase } from '../../notation/index.ts';
 import type { Key } from '../../pitch/index.ts';
 import { betterKey } from '../keys.ts';
-import { FEATURES, Surroundings, type FeatureValues } from './features.ts';
+import { FEATURES, FIRST_FEATURES, Surroundings, type FeatureValues } from './features.ts';
 import { lineOf, type Line } from './line.ts';
 import { MOST_READINGS, readingsOf, SLIP_KINDS, type Reading, type SlipKind } from './readings.ts';
 import { KIND_COSTS, THRESHOLD, WEIGHTS } from './weights.ts';
@@ -81,6 +81,7 @@ function weigh(reading: Reading, { around, asWritten }: Scene): Weighed {
 
 const NO_GAINS = FEATURES.map(() => 0);
 const WEIGHT_VALUES = FEATURES.map((feature) => WEIGHTS[feature]);
+const FIRST_WEIGHTS = FIRST_FEATURES.map((feature) => WEIGHTS[feature]);
 
 /** The log-odds of a reading. */
 export function logOddsOf(
@@ -134,7 +135,7 @@ export function slipsOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): r
   const itemOf = ([first = -1]: readonly number[]) => line.notes[first]?.item;
   if (line.events.reduce((sum, indices) => sum + (itemOf(indices)?.times ?? 0), 0) < MIN_EVENTS) return [];
   const gains = mostGains(scene);
-  const least = (index: number, changes: Reading['changes']) => around.leastAgainst(index, changes);
+  const least = (index: number, changes: Reading['changes']) => weighed(around.firstOf(index, changes), FIRST_WEIGHTS);
   const speaks = (index: number, changes: Reading['changes']) => weighed(around.featuresOf(index, changes));
   return line.events.flatMap((indices): readonly Slip[] => {
     if (indices.every((index) => (gains[index] ?? 0) + ALL_READINGS <= THRESHOLD)) return [];

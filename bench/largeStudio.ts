@@ -46,6 +46,9 @@ export async function send(
   return answer.text();
 }
 
+/** A transaction that writes nothing that is read, after which everything is looked at anew. */
+export const WRITE = 'SELECT pg_current_xact_id()::text';
+
 /** How large a studio is; numbers as in `STUDIO`. */
 export type StudioSize = Readonly<Record<keyof typeof STUDIO, number>>;
 

@@ -1,15 +1,16 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
+import pg from 'pg';
 import { makeApp } from '../apps/server/src/app.ts';
 import { readConfig } from '../apps/server/src/config.ts';
 import { queriesOf, type Query } from '../tools/queries.ts';
 import { computeAll } from '../apps/server/src/studio/index.ts';
-import { cookieOf, fillStudio, openMeasured, send, SIZE } from './largeStudio.ts';
+import { cookieOf, fillStudio, openMeasured, send, SIZE, WRITE } from './largeStudio.ts';
 import { figure, ratio, timingOf, type Figure } from './measure.ts';
 
-/** Requests of one turn, turns of each side, and requests on their way together. */
-const LOAD = { requests: 60, turns: 9, atOnce: 4 } as const;
+/** Requests of one turn, one after another, and turns of each side. */
+const LOAD = { requests: 60, turns: 9 } as const;
 
 /**
  * The processor time of the server for its main requests, beside that of a bare handler of Express and pg that asks the same queries. Both
@@ -18,6 +19,9 @@ const LOAD = { requests: 60, turns: 9, atOnce: 4 } as const;
 export async function requestFigures(): Promise<readonly Figure[]> {
   const { stage, metrics } = await openMeasured();
   const bare = await startBare(stage.databaseUrl);
+  const writer = new pg.Client({ connectionString: stage.databaseUrl });
+  await writer.connect();
+  const write = () => writer.query(WRITE);
   try {
     const { student, piece } = await fillStudio(stage.databaseUrl);
     const cookie = await cookieOf(stage, 'mara');
@@ -34,8 +38,13 @@ export async function requestFigures(): Promise<readonly Figure[]> {
     for (const one of asked) {
       const queries = captured.get(one.name) ?? [];
       await bare.answer(one.name, queries);
-      const product = { url: `${stage.url}/api${one.path}`, cpu: () => cpuOf(metrics), asked: one };
-      const yardstick = { url: `${bare.url}/${one.name}`, cpu: () => bare.cpu(), asked: { ...one, body: undefined } };
+      const product = { url: `${stage.url}/api${one.path}`, cpu: () => cpuOf(metrics), asked: one, write };
+      const yardstick = {
+        url: `${bare.url}/${one.name}`,
+        cpu: () => bare.cpu(),
+        asked: { ...one, body: undefined },
+        write,
+      };
       await turn(product);
       await turn(yardstick);
       const ours: number[] = [];
@@ -61,6 +70,7 @@ export async function requestFigures(): Promise<readonly Figure[]> {
     return figures;
   } finally {
     bare.stop();
+    await writer.end();
     await stage.close();
   }
 }
@@ -77,17 +87,19 @@ async function turn({
   url,
   cpu,
   asked,
+  write,
 }: {
   readonly url: string;
   readonly cpu: () => Promise<number>;
   readonly asked: Asked;
+  /** Something is written before each, so that it is answered anew. */
+  readonly write: () => Promise<unknown>;
 }): Promise<number> {
   const from = await cpu();
-  let left: number = LOAD.requests;
-  const worker = async () => {
-    while (left-- > 0) await send(url, asked);
-  };
-  await Promise.all(Array.from({ length: LOAD.atOnce }, worker));
+  for (let index = 0; index < LOAD.requests; index += 1) {
+    await write();
+    await send(url, asked);
+  }
   return ((await cpu()) - from) / LOAD.requests;
 }
 
@@ -114,6 +126,7 @@ async function capture(databaseUrl: string, asked: readonly Asked[]): Promise<Re
     const ask = () => send(`${url}${one.path}`, one);
     // The connections that it needs are open by the third time.
     for (let index = 0; index < 2; index += 1) await ask();
+    await app.store.rows(WRITE, []);
     captured.set(one.name, takenBack(await queriesOf(ask)));
   }
   await new Promise((done) => server.close(done));

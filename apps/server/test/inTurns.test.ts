@@ -30,12 +30,18 @@ afterEach(async () => {
 });
 
 /** Asks as a browser for a path. */
-function ask(browser: string, path: string, method = 'GET'): ClientRequest {
+function ask(
+  browser: string,
+  path: string,
+  method = 'GET',
+  more: Readonly<Record<string, string>> = {},
+): ClientRequest {
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
-  const sent = request({ host: '127.0.0.1', port, path, method, headers: { Cookie: browser } });
+  const sent = request({ host: '127.0.0.1', port, path, method, headers: { Cookie: browser, ...more } });
   sent.on('error', () => undefined).on('response', (response) => void response.resume().on('error', () => undefined));
-  sent.end();
+  if (more['Content-Length'] === undefined) sent.end();
+  else sent.flushHeaders();
   asked.push(sent);
   return sent;
 }
@@ -91,4 +97,10 @@ test('what changes something waits for nobody', async () => {
   ask('other', '/kept', 'POST');
   await settled();
   expect(letIn()).toEqual(['other /kept']);
+});
+
+test('whoever promises a body and sends none takes no place', async () => {
+  for (let index = 0; index < 8; index += 1) ask('slow', `/${index}`, 'GET', { 'Content-Length': '5' });
+  await full();
+  expect(within.map(({ what }) => what)).toEqual(expect.arrayContaining(['busy /1', 'busy /2', 'busy /3', 'busy /4']));
 });

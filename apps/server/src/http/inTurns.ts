@@ -9,7 +9,7 @@ const AT_ONCE = 4;
 /**
  * Lets requests that only read in by turns: of each browser the first to come first, and the browsers one after the other, so that one that
  * asks for much keeps nobody else waiting. A request has its place until it begins to be answered or its line is cut: a file that is long
- * on its way, or a slow line, keeps nobody out.
+ * on its way, or a slow line, keeps nobody out. One that has a body has no place at all, since the body may be long on its way, or never come.
  */
 export function inTurns(): RequestHandler {
   let free = AT_ONCE;
@@ -21,13 +21,15 @@ export function inTurns(): RequestHandler {
       free += 1;
       return;
     }
-    const [browser, [begin, ...others]] = next;
+    const [browser, queue] = next;
+    const begin = queue.shift();
     waiting.delete(browser);
-    if (others.length > 0) waiting.set(browser, others);
+    if (queue.length > 0) waiting.set(browser, queue);
     begin?.();
   };
   return (request, response, next) => {
-    if (!READING.has(request.method)) {
+    const { cookie, 'content-length': length, 'transfer-encoding': coding } = request.headers;
+    if (!READING.has(request.method) || length !== undefined || coding !== undefined) {
       next();
       return;
     }
@@ -46,10 +48,12 @@ export function inTurns(): RequestHandler {
       response.once('close', done);
       next();
     });
-    const browser = request.headers.cookie ?? request.ip ?? '';
+    const browser = cookie ?? request.ip ?? '';
+    const queue = waiting.get(browser);
     if (free > 0) {
       free -= 1;
       begin();
-    } else waiting.set(browser, [...(waiting.get(browser) ?? []), begin]);
+    } else if (queue) queue.push(begin);
+    else waiting.set(browser, [begin]);
   };
 }

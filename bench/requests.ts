@@ -38,20 +38,15 @@ export async function requestFigures(): Promise<readonly Figure[]> {
     for (const one of asked) {
       const queries = captured.get(one.name) ?? [];
       await bare.answer(one.name, queries);
-      const product = { url: `${stage.url}/api${one.path}`, cpu: () => cpuOf(metrics), asked: one, write };
-      const yardstick = {
-        url: `${bare.url}/${one.name}`,
-        cpu: () => bare.cpu(),
-        asked: { ...one, body: undefined },
-        write,
-      };
-      await turn(product);
-      await turn(yardstick);
+      const product = { url: `${stage.url}/api${one.path}`, cpu: () => cpuOf(metrics), asked: one };
+      const yardstick = { url: `${bare.url}/${one.name}`, cpu: () => bare.cpu(), asked: { ...one, body: undefined } };
+      await turn(product, write);
+      await turn(yardstick, write);
       const ours: number[] = [];
       const theirs: number[] = [];
       for (let index = 0; index < LOAD.turns; index += 1) {
-        ours.push(await turn(product));
-        theirs.push(await turn(yardstick));
+        ours.push(await turn(product, write));
+        theirs.push(await turn(yardstick, write));
       }
       const [own, other] = [timingOf(ours).median, timingOf(theirs).median];
       const per = (value: number) => `${value.toFixed(2)} ms of processor time`;
@@ -82,19 +77,11 @@ interface Asked {
   readonly body?: (() => object) | undefined;
 }
 
-/** Asks one of them many times; processor time of one request, milliseconds. */
-async function turn({
-  url,
-  cpu,
-  asked,
-  write,
-}: {
-  readonly url: string;
-  readonly cpu: () => Promise<number>;
-  readonly asked: Asked;
-  /** Something is written before each, so that it is answered anew. */
-  readonly write: () => Promise<unknown>;
-}): Promise<number> {
+/** Asks one of them many times, something written before each, so that it is answered anew; processor time of one request, milliseconds. */
+async function turn(
+  { url, cpu, asked }: { readonly url: string; readonly cpu: () => Promise<number>; readonly asked: Asked },
+  write: () => Promise<unknown>,
+): Promise<number> {
   const from = await cpu();
   for (let index = 0; index < LOAD.requests; index += 1) {
     await write();

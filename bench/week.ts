@@ -54,7 +54,7 @@ export async function weekFigures(): Promise<readonly Figure[]> {
     const elsewhere = await cookieOf(stage, 'mara');
     const desks = [ask('/desk', mara), ask('/desk', odile)];
     const writing = setInterval(() => void write(), CROWD.othersMs);
-    const busy = await crowdOf(desks, [() => Promise.resolve()], CROWD.busySeconds);
+    const busy = await crowdOf(desks, [], CROWD.busySeconds);
     clearInterval(writing);
     const crowd = await crowdOf(
       desks,

@@ -227,7 +227,7 @@ class Walk {
   #place(item: EventItem | null, span: Span, length: number, timed: boolean, context: Context): void {
     const bar = this.#openBar(span);
     bar.timed &&= timed;
-    const strokes = item && context.strokes ? strokeOf(item, context.strokes) : [];
+    const strokes = item ? strokeOf(item, context.strokes) : [];
     const marks = item ? markSet(item, strokes.length === 0 ? context.marks : [...context.marks, ...strokes]) : [];
     const { pass, barre } = context;
     this.#events.push({

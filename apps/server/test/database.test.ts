@@ -4,7 +4,7 @@ import { readShorthand, readMeter } from '@jam-ledger/core/notation';
 import { readTuning } from '@jam-ledger/core/pitch';
 import { demoSignIns, enterDemoStudio } from '../src/demo/index.ts';
 import { demoSongs } from '../src/demo/songs.ts';
-import { migrate, MigrationRefused, openStore, type Store } from '../src/store/index.ts';
+import { migrate, MigrationRefused, openStore, PREPARED, type Store } from '../src/store/index.ts';
 import { freshDatabase } from '../../../tools/cluster.ts';
 import { NOW, openDemoStudio, type TestServer } from './studio.ts';
 
@@ -209,6 +209,21 @@ describe('the demo studio', () => {
     expect(held).toBeNull();
     expect(coming).toMatchObject({ early: expect.any(String), wanted: { chance: expect.any(Number) } });
     expect(stuck).toEqual({ tooLittle: expect.stringContaining('Too little to say') });
+  });
+
+  test('what is asked for often is prepared once on each connection, and answered by its parameters at every turn', async () => {
+    const { store } = server.app;
+    const answers = await store.inTransaction(async () => {
+      const add = async (number: number) => (await store.rows(`SELECT $1::int + 1 AS sum ${PREPARED}`, [number]))[0];
+      const sums = [await add(1), await add(41), (await store.rows('SELECT $1::int + 1 AS sum', [6]))[0]];
+      const kept = await store.rows(
+        `SELECT statement FROM pg_prepared_statements WHERE statement LIKE '% AS sum%'`,
+        [],
+      );
+      return { sums, kept };
+    });
+    expect(answers.sums).toEqual([{ sum: 2 }, { sum: 42 }, { sum: 7 }]);
+    expect(answers.kept).toEqual([{ statement: 'SELECT $1::int + 1 AS sum /* prepared */' }]);
   });
 
   test('health says which migration the database has', async () => {

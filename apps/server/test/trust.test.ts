@@ -340,7 +340,7 @@ describe('a phrase that is struck out', () => {
     await strike(phrase.version, true);
     expect(await opens()).toBeUndefined();
     const lesson = (await mara.get(`/api/lessons/of/${studentId}`).expect(200)).body;
-    expect(lesson.ledger.pieces).toEqual([]);
+    expect(lesson.pieces).toEqual([]);
     await strike(Number(phrase.version) + 1, false);
     expect(await opens()).toBe('Opening');
   });

@@ -1,6 +1,17 @@
-import type { Desk, Found, Hearing, LessonDay, LessonNote, Mail, Series, SeriesBody } from '@jam-ledger/contract';
+import type {
+  Desk,
+  Found,
+  Hearing,
+  Ledger,
+  LessonDay,
+  LessonNote,
+  Mail,
+  Series,
+  SeriesBody,
+} from '@jam-ledger/contract';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
+import type { Store } from '../src/store/index.ts';
 import {
   openTestStudio,
   REQUEST_SOON,
@@ -161,10 +172,46 @@ describe('a lesson', () => {
     const made = await begun();
     const day = await lessonDay();
     expect([day.lesson?.day, day.next?.day]).toEqual([DAY, '2026-03-21']);
-    expect(day.ledger.pieces).toHaveLength(4);
+    expect(day.pieces).toHaveLength(4);
     expect(day.inked).toHaveLength(6);
     expect(day.note).toBeNull();
     await end(made);
+  });
+
+  test('says of a piece what stands of its newest day, as its ledger does', async () => {
+    const { pieces } = await lessonDay();
+    const ledger: Ledger = (await mara.get(`/api/ledger?studentId=${inesId}`).expect(200)).body;
+    const newest = ledger.pieces.map(({ id, cells }) => {
+      const { bpm, outcome, medium } = cells.at(-1) ?? {};
+      return [id, { bpm, outcome, medium }];
+    });
+    expect(pieces.map(({ id, last }) => [id, last])).toEqual(newest);
+    expect(ledger.pieces.map(({ cells: _, ...piece }) => piece)).toEqual(pieces);
+  });
+
+  test('has what was planned to be begun by it apart, in the order in which it is learned', async () => {
+    const rows: Store['rows'] = (sql, bind) => server.app.store.rows(sql, bind);
+    const [first, second, ...rest] = (await lessonDay()).pieces.map(({ id }) => id);
+    const given = await rows<{ id: string; day: string; position: number }>(
+      'SELECT id, assigned_on::text AS day, position FROM pieces WHERE id = ANY ($1::uuid[])',
+      [[first, second]],
+    );
+    const plan = (id: unknown, position: number, day: string) =>
+      rows('UPDATE pieces SET assigned_on = NULL, lesson_day = $3, position = $2 WHERE id = $1 RETURNING id', [
+        id,
+        position,
+        day,
+      ]);
+    await plan(first, 8, DAY);
+    await plan(second, 7, DAY);
+    const { pieces, planned } = await lessonDay();
+    expect([pieces.map(({ id }) => id), planned.map(({ id }) => id)]).toEqual([rest, [second, first]]);
+    await plan(first, 8, '2026-03-21');
+    expect((await lessonDay()).planned.map(({ id }) => id)).toEqual([second]);
+    for (const { id, day, position } of given)
+      await rows('UPDATE pieces SET assigned_on = $2, position = $3, lesson_day = NULL WHERE id = $1 RETURNING id', [
+        ...[id, day, position],
+      ]);
   });
 
   test('its summary is kept over the version seen, with what it was before', async () => {

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import type { Ledger, LedgerCell, LedgerPiece, LessonNote, Pin, Rung, Standing } from '@jam-ledger/contract';
+import type { Ledger, LedgerCell, LedgerPiece, LedgerRow, LessonNote, Pin, Rung, Standing } from '@jam-ledger/contract';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { CARE_LINE } from '@jam-ledger/core/difficulty';
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils';
@@ -23,10 +23,10 @@ enableAutoUnmount(afterEach);
 beforeEach(() => localStorage.clear());
 
 const STANDING: Standing = { inkBpm: 60, pencilBpm: 90, share: 0.5, by: 'ink' };
-const piece = (id: string, more: Partial<LedgerPiece> = {}): LedgerPiece => ({
+const piece = (id: string, more: Partial<LedgerRow> = {}): LedgerRow => ({
   ...{ id, version: 1, kind: 'phrase', startBpm: 60, targetBpm: 120, assignedOn: '2026-03-01', standing: STANDING },
   ...{ next: { move: 'up', reason: 'Clean.', bpm: 90, percent: 100 }, due: null, expected: null, lastDay: null },
-  ...{ mastery: { state: 'building', reason: '', heldSince: null }, since: null, cells: [] },
+  ...{ mastery: { state: 'building', reason: '', heldSince: null }, since: null, last: null, cells: [] },
   ...{ section: { id: 's', label: '1A', role: 'solo' }, song: { id: 'o', title: 'Slow Tide' } },
   phrase: { id: `f${id}`, name: `Phrase ${id}` },
   ...more,
@@ -191,10 +191,8 @@ describe('what to hear in a lesson', () => {
     minutes: 11,
   };
   test('what is planned comes first, each kind under its head, then everything else', async () => {
-    const cells = [
-      { day: '2026-03-13', bpm: 70, outcome: 'not-yet', medium: 'pencil', percent: 100, results: 1 },
-    ] as const;
-    const pieces = [piece('a'), piece('b', { cells }), piece('c')];
+    const last = { bpm: 70, outcome: 'not-yet', medium: 'pencil' } as const;
+    const pieces = [piece('a'), piece('b', { last }), piece('c')];
     const list = show(AgendaList, { agenda, pieces, chosen: 'c' });
     expect(list.findAll('h2').map(words)).toEqual(['hear again', 'join', 'if there is time']);
     expect(list.findAll('strong').map(words)).toEqual(['Phrase b', 'Phrase c', 'Phrase a']);

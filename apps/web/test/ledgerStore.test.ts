@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import type { Entry, EntryBody, Ledger, LedgerPiece, Piece, Strike } from '@jam-ledger/contract';
+import type { Entry, EntryBody, Ledger, LedgerRow, Piece, Strike } from '@jam-ledger/contract';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { keptAnswers, waitingLines } from '../src/api/index.ts';
 import { useLedger } from '../src/ledger/ledger.ts';
@@ -31,8 +31,8 @@ const piece = (entries: readonly Entry[] = [], more: Partial<Piece> = {}): Piece
     mastery: { state: 'not begun', reason: '', heldSince: null },
     ...more,
   });
-const line = (id: string): LedgerPiece => partOf<LedgerPiece>({ id, lastDay: null, version: 0 });
-const ledgerOf = (student: string, pieces: readonly LedgerPiece[] = []): Ledger =>
+const line = (id: string): LedgerRow => partOf<LedgerRow>({ id, lastDay: null, last: null, version: 0 });
+const ledgerOf = (student: string, pieces: readonly LedgerRow[] = []): Ledger =>
   partOf<Ledger>({ student: { id: student, name: student }, pieces });
 
 /** The lines that what was changed last came with. */
@@ -135,6 +135,21 @@ describe('a result', () => {
     expect([changedOf(store)[0]?.struck, useNotices().notice?.text]).toEqual([true, 'The entry is struck out.']);
     await useNotices().takeBack();
     expect([changedOf(store)[0]?.struck, changedOf(store)[0]?.version]).toEqual([false, 3]);
+  });
+
+  test('in a lesson moves what the lesson shows, until a ledger is opened', async () => {
+    await openLedger('teacher');
+    const store = useLedger();
+    await store.load('ines');
+    store.show({ pieces: [line('p')], planned: [line('r')] });
+    await store.post(piece(), { bpm: 64, outcome: 'clean', percent: 100 });
+    expect(store.pieces.map(({ id, last }) => [id, last])).toEqual([
+      ['p', { bpm: 64, outcome: 'clean', medium: 'pencil' }],
+      ['r', null],
+    ]);
+    expect(store.ledger?.pieces.map(({ lastDay }) => lastDay)).toEqual(['2026-03-14', null]);
+    await store.load('ines');
+    expect(store.pieces.map(({ id }) => id)).toEqual(['p', 'q']);
   });
 
   test('that was not clean, and a loop, are told so', async () => {

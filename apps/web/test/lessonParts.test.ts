@@ -4,7 +4,6 @@ import type {
   LessonDay,
   LessonNote,
   LessonNoteBody,
-  Ledger,
   LedgerPiece,
   Piece,
   Pin,
@@ -95,17 +94,17 @@ describe('the agenda of a lesson', () => {
         phrase: { id, name: `Phrase ${id}` },
         song: { id: 's', title: 'Slow Tide' },
         lastDay: null,
-        cells: [],
+        last: null,
         expected: null,
       },
       standing: { inkBpm: null, pencilBpm: null, share: 0, by: null },
       next: { move: 'begin', reason: '', bpm: 60, percent: 100 },
       mastery: { state: 'not begun', reason: '', heldSince: null },
     });
-  async function open() {
+  function open() {
     const pieces = [line('a', 1), line('b', 2), line('c', 3)];
-    openStudio({ ledger: () => partOf<Ledger>({ student: { id: 'ines', name: 'Ines' }, pieces, songs: [] }) });
-    await useLedger().load('ines');
+    openStudio({});
+    useLedger().show({ pieces, planned: [] });
     return inScope(() =>
       useLessonAgenda(
         computed(() => 45),
@@ -114,8 +113,8 @@ describe('the agenda of a lesson', () => {
     );
   }
 
-  test('goes from piece to piece and stops at both ends', async () => {
-    const { line: shown, step } = await open();
+  test('goes from piece to piece and stops at both ends', () => {
+    const { line: shown, step } = open();
     const first = shown.value?.id;
     step(-1);
     expect(shown.value?.id).toBe(first);
@@ -128,7 +127,7 @@ describe('the agenda of a lesson', () => {
   });
 
   test('a piece left out is left out of the agenda, until that is taken back', async () => {
-    const { agenda, line: shown, leaveOut } = await open();
+    const { agenda, line: shown, leaveOut } = open();
     const first = shown.value?.id ?? '';
     const planned = () => agenda.value.items.map(({ pieceId }) => pieceId);
     expect(planned()).toContain(first);
@@ -140,8 +139,8 @@ describe('the agenda of a lesson', () => {
     expect(planned()).toContain(first);
   });
 
-  test('another student begins with nothing left out', async () => {
-    const { agenda, leaveOut, reset } = await open();
+  test('another student begins with nothing left out', () => {
+    const { agenda, leaveOut, reset } = open();
     const before = agenda.value.items.length;
     leaveOut();
     reset();
@@ -161,7 +160,7 @@ describe('the summary of a lesson', () => {
     partOf<LessonDay>({
       day: '2026-03-14',
       note: kept,
-      ledger: partOf<Ledger>({ student: { id: 'ines', name: 'Ines' } }),
+      student: { id: 'ines', name: 'Ines' },
     });
   function open(kept: LessonNote | null, refuse?: Refusing) {
     const studio = openStudio({

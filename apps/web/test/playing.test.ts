@@ -1,6 +1,6 @@
 /** @jest-environment ./apps/web/test/pageEnvironment.mjs */
 import 'fake-indexeddb/auto';
-import type { Entry, EntryBody, Ledger, LedgerPiece, Piece } from '@jam-ledger/contract';
+import type { Entry, EntryBody, Ledger, LedgerRow, Piece } from '@jam-ledger/contract';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { readShorthand } from '@jam-ledger/core/notation';
 import { TUNINGS } from '@jam-ledger/core/pitch';
@@ -48,7 +48,7 @@ describe('a piece that is practised', () => {
       ledger: () =>
         partOf<Ledger>({
           student: { id: 'ines', name: 'Ines' },
-          pieces: [partOf<LedgerPiece>({ id: 'p', version: 0, lastDay: null })],
+          pieces: [partOf<LedgerRow>({ id: 'p', version: 0, lastDay: null })],
         }),
       piece: () => stored,
       postEntry: ({ body }) => {

@@ -1,6 +1,6 @@
 import { HEARING_KINDS } from '@jam-ledger/core/hearing';
 import type { AssignedTempo, Hearing, HomeNote, InkedLine, LessonDay, LessonNote, LessonNoteText } from './lessons.ts';
-import { ledgerAnswer, ledgerPieceAnswer } from './pieces.answers.ts';
+import { ledgerPieceAnswer } from './pieces.answers.ts';
 import { OUTCOMES } from './pieces.ts';
 import { lessonAnswer } from './series.answers.ts';
 import { anyNumber, anyText, day, flag, id, list, named, oneOf, orNull, shape, type SchemaOf } from './typed.ts';
@@ -68,7 +68,8 @@ export const lessonDayAnswer: SchemaOf<LessonDay> = shape<LessonDay>({
   day: day(),
   lesson: orNull(lessonAnswer),
   next: orNull(lessonAnswer),
-  ledger: ledgerAnswer,
+  student: named(),
+  pieces: list(ledgerPieceAnswer),
   planned: list(ledgerPieceAnswer),
   inked: list(inkedLineAnswer),
   hearings: list(hearingAnswer),

@@ -90,7 +90,9 @@ export interface LessonDay {
   readonly lesson: Lesson | null;
   /** The one after it. */
   readonly next: Lesson | null;
-  readonly ledger: Ledger;
+  readonly student: Ledger['student'];
+  /** The pieces that were given, in the order of the ledger. */
+  readonly pieces: readonly LedgerPiece[];
   /** Pieces not given yet that were planned to be begun by this lesson. */
   readonly planned: readonly LedgerPiece[];
   readonly inked: readonly InkedLine[];

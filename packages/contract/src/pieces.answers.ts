@@ -18,6 +18,7 @@ import {
   type Ledger,
   type LedgerCell,
   type LedgerPiece,
+  type LedgerRow,
   type LedgerSong,
   type Loop,
   type Piece,
@@ -223,16 +224,17 @@ export const ledgerCellAnswer: SchemaOf<LedgerCell> = shape<LedgerCell>({
   results: anyNumber(),
 });
 
-/** Checks `LedgerPiece` as it is answered. */
-export const ledgerPieceAnswer: SchemaOf<LedgerPiece> = shape<LedgerPiece>({
+const ledgerPiece = {
   song: shape<LedgerPiece['song']>({
     id: id(),
     title: anyText(),
   }),
   phrase: named(),
   lastDay: orNull(day()),
+  last: orNull(
+    shape<NonNullable<LedgerPiece['last']>>({ bpm: anyNumber(), outcome: oneOf(OUTCOMES), medium: oneOf(MEDIA) }),
+  ),
   since: orNull(sinceLessonAnswer),
-  cells: list(ledgerCellAnswer),
   version: anyNumber(),
   id: id(),
   kind: oneOf(PIECE_KINDS),
@@ -249,6 +251,15 @@ export const ledgerPieceAnswer: SchemaOf<LedgerPiece> = shape<LedgerPiece>({
     label: anyText(),
     role: anyText(),
   }),
+};
+
+/** Checks `LedgerPiece` as it is answered. */
+export const ledgerPieceAnswer: SchemaOf<LedgerPiece> = shape<LedgerPiece>(ledgerPiece);
+
+/** Checks `LedgerRow` as it is answered. */
+export const ledgerRowAnswer: SchemaOf<LedgerRow> = shape<LedgerRow>({
+  ...ledgerPiece,
+  cells: list(ledgerCellAnswer),
 });
 
 /** Checks `Ledger` as it is answered. */
@@ -260,5 +271,5 @@ export const ledgerAnswer: SchemaOf<Ledger> = shape<Ledger>({
   earlier: orNull(anyText()),
   lastLesson: orNull(anyText()),
   songs: list(ledgerSongAnswer),
-  pieces: list(ledgerPieceAnswer),
+  pieces: list(ledgerRowAnswer),
 });

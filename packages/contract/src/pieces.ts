@@ -206,7 +206,7 @@ export interface LedgerCell {
   readonly results: number;
 }
 
-/** One row of the ledger: a piece without its music. */
+/** Where a piece stands, without its music. */
 export interface LedgerPiece extends Pick<
   Piece,
   | 'id'
@@ -226,8 +226,14 @@ export interface LedgerPiece extends Pick<
   readonly phrase: { readonly id: string; readonly name: string };
   /** The day of the newest line; null for none. */
   readonly lastDay: string | null;
+  /** What stands of that day; null for nothing. */
+  readonly last: Pick<LedgerCell, 'bpm' | 'outcome' | 'medium'> | null;
   /** What was posted since the last lesson; null for nothing. */
   readonly since: SinceLesson | null;
+}
+
+/** One row of the ledger with what stands in it. */
+export interface LedgerRow extends LedgerPiece {
   readonly cells: readonly LedgerCell[];
 }
 
@@ -250,7 +256,7 @@ export interface Ledger {
   /** The day of the last lesson; null for none yet. */
   readonly lastLesson: string | null;
   readonly songs: readonly LedgerSong[];
-  readonly pieces: readonly LedgerPiece[];
+  readonly pieces: readonly LedgerRow[];
 }
 
 /** Most days that a ledger shows at once. */

@@ -97,11 +97,15 @@ const piece: Piece = {
   ],
   ...{ standing, next, around: { canSplit: true, join: OTHER }, mastery, due, expected },
 };
-const ledgerPiece: Answer<'ledger'>['pieces'][number] = {
+const ledgerPiece: Answer<'lessonDay'>['pieces'][number] = {
   ...{ id: ID, version: 1, kind: 'phrase', startBpm: 60, targetBpm: 120, assignedOn: DAY, standing, next, mastery },
   ...{ due, expected, section: { id: ID, label: '1A', role: 'solo' }, song: { id: ID, title: 'Slow Tide' } },
   ...{ phrase: { id: ID, name: 'Opening' }, lastDay: DAY },
+  last: { bpm: 84, outcome: 'not-yet', medium: 'ink' },
   since: { before: 80, since: 84, results: 3, misses: 1 },
+};
+const ledgerRow: Answer<'ledger'>['pieces'][number] = {
+  ...ledgerPiece,
   cells: [{ day: DAY, bpm: 84, outcome: 'not-yet', medium: 'ink', percent: 100, results: 2 }],
 };
 const ledgerSong: Answer<'ledger'>['songs'][number] = {
@@ -109,7 +113,7 @@ const ledgerSong: Answer<'ledger'>['songs'][number] = {
 };
 const ledger: Answer<'ledger'> = {
   ...{ student: pia, today: DAY, days: [DAY], lessons: [DAY], earlier: DAY, lastLesson: DAY },
-  ...{ songs: [ledgerSong], pieces: [ledgerPiece] },
+  ...{ songs: [ledgerSong], pieces: [ledgerRow] },
 };
 
 const backup: Answer<'bringBackup'> = {
@@ -321,7 +325,8 @@ export const ANSWERS = {
   lessons: lesson,
   homeNotes: homeNote,
   lessonDay: {
-    ...{ day: DAY, lesson, next: lesson, ledger, planned: [ledgerPiece], hearings: [hearing], note, last: note },
+    ...{ day: DAY, lesson, next: lesson, student: pia, hearings: [hearing], note, last: note },
+    ...{ pieces: [ledgerPiece], planned: [ledgerPiece] },
     inked: [{ entryId: ID, pieceId: ID, bpm: 84, outcome: 'clean', percent: 100 }],
   },
   keepLessonNote: note,

@@ -88,13 +88,35 @@ export function openStore(databaseUrl: string): Store {
 }
 
 /**
+ * Ends SQL that is planned once on each connection and not at every turn. PostgreSQL may then keep one plan for all parameters, so it is
+ * for what has the same best plan whoever asks, and is asked often.
+ */
+export const PREPARED = '/* prepared */';
+
+/** Names of what is prepared, by its SQL; there are as many as there are texts in this code. */
+const preparedNames = new Map<string, string>();
+
+/** What a client is asked for, SQL that ends in `PREPARED` with a name, by which the client prepares it. */
+function prepared(words: readonly unknown[]): readonly unknown[] {
+  const [text, values, ...rest] = words;
+  if (typeof text !== 'string' || !Array.isArray(values) || !text.endsWith(PREPARED)) return words;
+  const name = preparedNames.get(text) ?? `prepared ${preparedNames.size + 1}`;
+  preparedNames.set(text, name);
+  return [{ name, text, values }, ...rest];
+}
+
+/**
  * A connection that ends just as it is opened, before anybody listens to it, ends what is asked of it and not the server: for a moment
- * Sequelize hears no errors of a new one.
+ * Sequelize hears no errors of a new one. What ends in `PREPARED` is prepared; Sequelize has no word for that.
  */
 class PatientClient extends pg.Client {
   constructor(config?: string | pg.ClientConfig) {
     super(config);
     this.on('error', () => undefined);
+    const { prototype } = pg.Client;
+    Object.assign(this, {
+      query: (...words: unknown[]): unknown => Reflect.apply(Reflect.get(prototype, 'query'), this, prepared(words)),
+    });
   }
 }
 const PATIENT_PG = { ...pg, Client: PatientClient };

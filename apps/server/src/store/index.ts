@@ -1,4 +1,4 @@
-export { newestMigration, openStore } from './database.ts';
+export { newestMigration, openStore, PREPARED } from './database.ts';
 export { EDITIONS, fillAtEdition, migrate, MigrationRefused } from './migrate.ts';
 export { openSnapshot } from './snapshot.ts';
 export type { Snapshot, StudioInBook, TableShape } from './snapshot.ts';

@@ -1,7 +1,7 @@
 import type { SetUp } from '@jam-ledger/contract';
 import type { Excerpt } from '@jam-ledger/core/pieces';
 import type { Memory } from '@jam-ledger/core/progress';
-import type { Store } from './database.ts';
+import { PREPARED, type Store } from './database.ts';
 
 /** A piece with the names of everything it hangs on. */
 export interface PieceRow {
@@ -23,6 +23,8 @@ export interface PieceRow {
   /** The lesson it is planned for, and whether a teacher chose that by hand. */
   readonly lessonDay: string | null;
   readonly lessonFixed: boolean;
+  /** Its place in the order in which the song is learned. */
+  readonly position: number;
   readonly phraseId: string;
   readonly sectionId: string;
   readonly sectionLabel: string;
@@ -61,12 +63,11 @@ export interface PieceRow {
 }
 
 /**
- * Which pieces: those a student was given; those not given that were planned for a lesson up to a day; the whole plan of a song.
- * Or the one with an id, whatever became of it, alone or beside those that its student was given.
+ * Which pieces: those a student was given, with those not given that were planned for a lesson up to a day where one is named; the whole
+ * plan of a song. Or the one with an id, whatever became of it, alone or beside those that its student was given.
  */
 export type PiecesOf =
-  | { readonly studentId: string }
-  | { readonly plannedFor: string; readonly until: string }
+  | { readonly studentId: string; readonly plannedUntil?: string | undefined }
   | { readonly songId: string }
   | { readonly id: string }
   | { readonly beside: string };
@@ -81,8 +82,7 @@ export const IN_PHRASES = `JOIN phrases f ON f.studio_id = p.studio_id AND f.id 
        JOIN sections c ON c.studio_id = f.studio_id AND c.id = f.section_id`;
 
 const WHICH = {
-  studentId: `p.student_id = $2 AND p.assigned_on IS NOT NULL AND ${STANDS}`,
-  plannedFor: `p.student_id = $2 AND p.assigned_on IS NULL AND p.lesson_day <= $3 AND ${STANDS}`,
+  studentId: `p.student_id = $2 AND (p.assigned_on IS NOT NULL OR p.lesson_day <= $3) AND ${STANDS}`,
   songId: `p.song_id = $2 AND ${STANDS}`,
   id: 'p.id = $2',
   beside: `p.student_id = (SELECT b.student_id FROM pieces b WHERE b.studio_id = $1 AND b.id = $2)
@@ -96,24 +96,22 @@ const WHICH = {
 export async function findPieces(store: Store, studioId: string, of: PiecesOf): Promise<readonly PieceRow[]> {
   const [which, ...bound] =
     'studentId' in of
-      ? [WHICH.studentId, of.studentId]
-      : 'plannedFor' in of
-        ? [WHICH.plannedFor, of.plannedFor, of.until]
-        : 'songId' in of
-          ? [WHICH.songId, of.songId]
-          : 'id' in of
-            ? [WHICH.id, of.id]
-            : [WHICH.beside, of.beside];
+      ? [WHICH.studentId, of.studentId, of.plannedUntil ?? null]
+      : 'songId' in of
+        ? [WHICH.songId, of.songId]
+        : 'id' in of
+          ? [WHICH.id, of.id]
+          : [WHICH.beside, of.beside];
   // Each table joined makes planning longer than the query itself; what is only looked up is no join.
   const order =
-    'songId' in of || 'plannedFor' in of
+    'songId' in of
       ? 'p.position, c.start_seconds, c.label, f.position, p.id'
       : 't.title, t.id, c.start_seconds, c.label, f.position, p.position, p.id';
   const rows = await store.rows<Unschooled>(
     `SELECT p.id, p.version, p.struck, p.kind, p.parts, p.fixed, p.floor_bpm AS "floorBpm", p.difficulty, p.learning_rate AS "learningRate",
             p.student_id AS "studentId", s.name AS "studentName",
             p.start_bpm AS "startBpm", p.target_bpm AS "targetBpm", p.assigned_on::text AS "assignedOn",
-            p.lesson_day::text AS "lessonDay", p.lesson_fixed AS "lessonFixed",
+            p.lesson_day::text AS "lessonDay", p.lesson_fixed AS "lessonFixed", p.position,
             f.id AS "phraseId",
             c.id AS "sectionId", c.label AS "sectionLabel", c.role AS "sectionRole", c.start_seconds AS "sectionSeconds", t.changes,
             t.id AS "songId", t.title, t.whose, coalesce(c.tuning, t.tuning) AS tuning, coalesce(c.capo, t.capo) AS capo, t.key,
@@ -133,7 +131,7 @@ export async function findPieces(store: Store, studioId: string, of: PiecesOf): 
        JOIN transcriptions t ON t.studio_id = c.studio_id AND t.id = c.transcription_id
        LEFT JOIN plans l ON l.studio_id = p.studio_id AND l.id = p.song_id
       WHERE p.studio_id = $1 AND ${which}
-      ORDER BY ${order}`,
+      ORDER BY ${order} ${PREPARED}`,
     [studioId, ...bound],
   );
   return rows.map(withSchools);
@@ -148,11 +146,13 @@ type Unschooled = Omit<PieceRow, (typeof SCHOOLS_OF_PIECES)[number]> & {
 };
 const SCHOOLS_OF_PIECES = ['raising', 'hearing', 'naming', 'fidelity', 'clean'] as const;
 
-function withSchools({ planRaising, own, teachers, studios, ...row }: Unschooled): PieceRow {
+/** Gives a row its schools; it is not copied, for it is long and there are many. */
+function withSchools(row: Unschooled): PieceRow {
+  const { planRaising, own, teachers, studios } = row;
   const [raising = '', hearing = '', naming = '', fidelity = '', clean = ''] = SCHOOLS_OF_PIECES.map(
     (_, index) => own[index] ?? teachers?.[index] ?? studios[index],
   );
-  return { ...row, raising: planRaising ?? raising, hearing, naming, fidelity, clean };
+  return Object.assign(row, { raising: planRaising ?? raising, hearing, naming, fidelity, clean });
 }
 
 /** A phrase of a song as far as its pieces go. */

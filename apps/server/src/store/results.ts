@@ -1,4 +1,4 @@
-import type { Store } from './database.ts';
+import { PREPARED, type Store } from './database.ts';
 import { songPhrases, STUDIO_RATE, type SongPhraseRow, type StudioRate } from './pieces.ts';
 
 /** An entry with the name of who posted it. */
@@ -143,26 +143,34 @@ export interface AroundRow {
   readonly studioRate: StudioRate;
 }
 
+/** Around which pieces: some with their songs, or all that a student has. */
+export type AroundWhich =
+  { readonly pieceIds: readonly string[]; readonly songIds: readonly string[] } | { readonly studentId: string };
+
+/** What stands around the pieces and in the songs of studio $1 that are named, days in the zone $3. */
+const aroundWhich = (pieces: string, songs: string) =>
+  `SELECT (SELECT coalesce(json_agg(r), '[]') FROM (${packed(pieces)}) r) AS results,
+            (SELECT coalesce(json_agg(f), '[]') FROM (${songPhrases(songs)}) f) AS phrases,
+            (SELECT row_to_json(s) FROM (${STUDIO_RATE}) s) AS rate ${PREPARED}`;
+const OF_STUDENT = 'FROM pieces WHERE studio_id = $1 AND student_id = $2';
+const AROUND_STUDENT = aroundWhich(`SELECT id ${OF_STUDENT}`, `SELECT song_id ${OF_STUDENT}`);
+const AROUND_PIECES = aroundWhich('$2::uuid[]', '$4::uuid[]');
+
 /** SQL by hand: whoever posts or opens a ledger waits for the database once, not three times. */
 export async function findAround(
   store: Store,
   studioId: string,
-  {
-    pieceIds,
-    songIds,
-    zone,
-  }: { readonly pieceIds: readonly string[]; readonly songIds: readonly string[]; readonly zone: string },
+  { zone, ...which }: AroundWhich & { readonly zone: string },
 ): Promise<AroundRow> {
+  const [sql, ...bound] =
+    'studentId' in which
+      ? [AROUND_STUDENT, which.studentId, zone]
+      : [AROUND_PIECES, which.pieceIds, zone, which.songIds];
   const [row] = await store.rows<{
     readonly results: readonly Packed[];
     readonly phrases: readonly SongPhraseRow[];
     readonly rate: StudioRate;
-  }>(
-    `SELECT (SELECT coalesce(json_agg(r), '[]') FROM (${packed('$2::uuid[]')}) r) AS results,
-            (SELECT coalesce(json_agg(f), '[]') FROM (${songPhrases('$4::uuid[]')}) f) AS phrases,
-            (SELECT row_to_json(s) FROM (${STUDIO_RATE}) s) AS rate`,
-    [studioId, pieceIds, zone, songIds],
-  );
+  }>(sql, [studioId, ...bound]);
   if (!row) throw new Error('a row without a condition is always there');
   return { results: unpackAll(row.results), phrases: row.phrases, studioRate: row.rate };
 }

@@ -32,7 +32,7 @@ const open = ref<Piece>();
 const until = ref<string>();
 const filter = ref<LedgerFilter>(ALL_ROWS);
 const { dark } = useLook();
-const shown = computed(() => filterRows(store.pieces, filter.value, store.ledger?.today ?? ''));
+const shown = computed(() => filterRows(store.ledger?.pieces ?? [], filter.value, store.ledger?.today ?? ''));
 const studentId = computed(() =>
   typeof route.params['studentId'] === 'string' && route.params['studentId'] !== ''
     ? route.params['studentId']

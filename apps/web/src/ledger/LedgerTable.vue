@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { Ledger, LedgerPiece } from '@jam-ledger/contract';
+import type { Ledger, LedgerPiece, LedgerRow } from '@jam-ledger/contract';
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { sayExpectedShortly } from './expected.ts';
 import { MOVE_WORDS } from './moves.ts';
 import { ShareBar, dayText } from '../ui/index.ts';
 import EntryCell from './EntryCell.vue';
 
-const props = defineProps<{ ledger: Ledger; pieces: readonly LedgerPiece[] }>();
+const props = defineProps<{ ledger: Ledger; pieces: readonly LedgerRow[] }>();
 const emit = defineEmits<{ open: [piece: LedgerPiece] }>();
 
 const lessons = computed(() => new Set(props.ledger.lessons));

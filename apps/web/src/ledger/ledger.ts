@@ -3,6 +3,7 @@ import type {
   EntryRow,
   Ledger,
   LedgerPiece,
+  LessonDay,
   Loop,
   OldEntry,
   Outcome,
@@ -39,6 +40,8 @@ export interface PostedResult {
 /** The ledger of one student, and posting to it through a queue that outlives a lost connection. */
 export const useLedger = defineStore('ledger', () => {
   const ledger = ref<Ledger | null>(null);
+  /** The pieces of a lesson that is held, where that is shown. */
+  const heard = ref<readonly LedgerPiece[] | null>(null);
   const waiting = ref<readonly WaitingLine[]>([]);
   const notices = useNotices();
   const session = useSession();
@@ -65,12 +68,13 @@ export const useLedger = defineStore('ledger', () => {
 
   async function load(studentId?: string, until?: string): Promise<void> {
     if (ledger.value && studentId !== undefined && ledger.value.student.id !== studentId) ledger.value = null;
+    heard.value = null;
     ledger.value = await api.ledger({ query: { ...(studentId && { studentId }), ...(until && { until }) } });
   }
 
-  /** Shows a ledger that was asked for with something else. */
-  function show(one: Ledger): void {
-    ledger.value = one;
+  /** Shows what a lesson is held from, instead of a ledger. */
+  function show({ pieces: given, planned }: Pick<LessonDay, 'pieces' | 'planned'>): void {
+    heard.value = [...given, ...planned];
   }
 
   /** One piece, with what still waits for it. */
@@ -95,9 +99,8 @@ export const useLedger = defineStore('ledger', () => {
 
   function keep(piece: Piece | Posted): void {
     changed.value = piece;
-    if (!ledger.value) return;
-    const pieces = ledger.value.pieces.map((one) => (one.id === piece.id ? lineOf(one, piece) : one));
-    ledger.value = { ...ledger.value, pieces };
+    if (ledger.value) ledger.value = { ...ledger.value, pieces: withLine(ledger.value.pieces, piece) };
+    if (heard.value) heard.value = withLine(heard.value, piece);
   }
 
   /** Posts one result; it can be struck out again from the notice. Without a connection it waits on the device. */
@@ -159,7 +162,7 @@ export const useLedger = defineStore('ledger', () => {
     return piece;
   }
 
-  const pieces = computed(() => ledger.value?.pieces ?? []);
+  const pieces = computed<readonly LedgerPiece[]>(() => heard.value ?? ledger.value?.pieces ?? []);
   /** Whose ledgers a teacher can open. */
   function students(): Promise<readonly Student[]> {
     return api.students();
@@ -200,12 +203,13 @@ function madeNow(piece: Omit<Piece, 'before' | 'hasEarlier'> & Partial<Piece>): 
   return { before: [], hasEarlier: false, ...piece };
 }
 
-/** A row of the ledger brought up to a piece that was posted to; its cells follow when the ledger is next opened. */
-function lineOf(line: LedgerPiece, piece: Piece | Posted): LedgerPiece {
+/** Pieces among which one was posted to; cells of a ledger follow when it is next opened. */
+function withLine<Line extends LedgerPiece>(lines: readonly Line[], piece: Piece | Posted): readonly Line[] {
   const { version, standing, next, mastery, due, expected } = piece;
-  const newest = isPosted(piece) ? (piece.entry.counts ? piece.entry.day : undefined) : countingOf(piece).at(-1)?.day;
-  const lastDay = newest ?? line.lastDay;
-  return { ...line, version, standing, next, mastery, due, expected, lastDay };
+  const newest = isPosted(piece) ? [piece.entry].filter(({ counts }) => counts).at(0) : countingOf(piece).at(-1);
+  const last = newest && { bpm: newest.bpm, outcome: newest.outcome, medium: newest.medium };
+  const now = { version, standing, next, mastery, due, expected, ...(newest && { last, lastDay: newest.day }) };
+  return lines.map((line) => (line.id === piece.id ? { ...line, ...now } : line));
 }
 
 /** A piece with a line that still waits: a note stands where it was pinned, a result moves the ladder on meanwhile. */

@@ -27,11 +27,11 @@ const FITS: Readonly<Record<LedgerStateName, (piece: LedgerPiece, today: string)
 };
 
 /** The rows that all of a filter fits. */
-export function filterRows(
-  pieces: readonly LedgerPiece[],
+export function filterRows<Row extends LedgerPiece>(
+  pieces: readonly Row[],
   { song, state, kind, words }: LedgerFilter,
   today: string,
-): readonly LedgerPiece[] {
+): readonly Row[] {
   const sought = words.trim().toLowerCase();
   return pieces.filter(
     (piece) =>

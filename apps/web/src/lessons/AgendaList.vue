@@ -23,8 +23,7 @@ function rowOf(id: string, item: Agenda['items'][number] | undefined) {
 const headOf = (index: number) =>
   rows.value[index - 1]?.head === rows.value[index]?.head ? undefined : rows.value[index]?.head;
 
-function lastLine({ cells }: LedgerPiece): string {
-  const last = cells.at(-1);
+function lastLine({ last }: LedgerPiece): string {
   return last
     ? `last ${last.bpm} ${last.outcome === 'clean' ? 'clean' : 'not yet'}, ${last.medium}`
     : 'nothing posted yet';

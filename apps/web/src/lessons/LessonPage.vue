@@ -43,8 +43,8 @@ const studentId = computed(() =>
     ? route.params['studentId']
     : undefined,
 );
-const clock = useLessonClock(() => (held.value ? `${held.value.ledger.student.id} ${held.value.day}` : ''));
-usePageAbout(() => held.value?.ledger.student.name);
+const clock = useLessonClock(() => (held.value ? `${held.value.student.id} ${held.value.day}` : ''));
+usePageAbout(() => held.value?.student.name);
 const today = computed(() => held.value?.day ?? '');
 const lesson = computed(() => held.value?.lesson ?? undefined);
 const long = computed(() => (lesson.value?.day === today.value ? lesson.value.minutes : minutes.value));
@@ -64,7 +64,7 @@ function load(): Promise<void> {
     const day = await lessons.dayOf(id);
     held.value = day;
     [inked.value, hearings.value] = [day.inked, day.hearings];
-    store.show({ ...day.ledger, pieces: [...day.ledger.pieces, ...day.planned] });
+    store.show(day);
     summary.take(day);
     if (typeof route.query['piece'] === 'string') chosen.value = route.query['piece'];
     // The keys are for the lesson again once the student is chosen.
@@ -132,7 +132,7 @@ async function reopen(earlier: LessonNote): Promise<void> {
 /** To the summary and back; from that of an earlier lesson back to today’s. */
 function toggleSummary(): Promise<void> {
   return notices.tell(async () => {
-    const whose = held.value?.ledger.student.id;
+    const whose = held.value?.student.id;
     if (summing.value && summary.day.value !== today.value && whose !== undefined) {
       await summary.settle();
       held.value = await lessons.dayOf(whose);
@@ -162,7 +162,7 @@ useEventListener('keydown', (event) => {
     <h1>Lesson</h1>
     <Select
       v-if="students && students.length > 0"
-      :model-value="store.ledger?.student.id ?? null"
+      :model-value="held?.student.id ?? null"
       :options="[...students]"
       option-label="name"
       option-value="id"
@@ -179,9 +179,9 @@ useEventListener('keydown', (event) => {
       >
     </span>
     <StruckButton
-      v-if="store.ledger"
+      v-if="held"
       class="screen-only"
-      :query="{ studentId: store.ledger.student.id }"
+      :query="{ studentId: held.student.id }"
       :kinds="['point', 'note', 'result']"
       @back="load"
     />
@@ -218,15 +218,15 @@ useEventListener('keydown', (event) => {
     :problem="summary.problem.value"
     :open="summary.isOpen.value"
     :zone="session.me?.studio.zone ?? 'utc'"
-    :student="held.ledger.student.name"
+    :student="held.student.name"
     @words="summary.change({ words: $event })"
     @home="summary.change({ home: $event })"
     @assign="summary.assign"
     @unassign="summary.unassign"
     @send="summary.send"
   />
-  <p v-else-if="store.ledger && store.pieces.length === 0" class="soft">
-    Nothing is assigned to {{ store.ledger.student.name }} yet; there is nothing to hear.
+  <p v-else-if="held && store.pieces.length === 0" class="soft">
+    Nothing is assigned to {{ held.student.name }} yet; there is nothing to hear.
   </p>
   <div v-else-if="line" class="lesson">
     <div>

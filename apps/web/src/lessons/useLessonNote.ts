@@ -22,8 +22,8 @@ export function useLessonNote() {
   /** Why it cannot be kept, at its place. */
   const problem = ref('');
 
-  function take({ note: kept, day: today, ledger }: LessonDay): void {
-    [studentId.value, day.value, note.value] = [ledger.student.id, today, kept];
+  function take({ note: kept, day: today, student }: LessonDay): void {
+    [studentId.value, day.value, note.value] = [student.id, today, kept];
     draft.value = kept ? { words: kept.words, home: kept.home, assigned: kept.assigned } : EMPTY;
     [saving.value, problem.value] = ['kept', ''];
   }

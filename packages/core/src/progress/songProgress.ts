@@ -47,8 +47,10 @@ export interface SinceLesson {
 
 /** The day of the last lesson: the last on which something was posted in ink; undefined for none. */
 export function lastLesson(histories: readonly (readonly DatedResult[])[]): string | undefined {
-  const days = histories.flatMap((history) => history.filter(({ medium }) => medium === 'ink').map(({ day }) => day));
-  return days.sort().at(-1);
+  return histories.reduce<string | undefined>((newest, history) => {
+    const day = history.findLast(({ medium }) => medium === 'ink')?.day;
+    return day !== undefined && (newest === undefined || day > newest) ? day : newest;
+  }, undefined);
 }
 
 /** What was posted for a piece after a day, against what it was until then. */

@@ -1,3 +1,4 @@
+import type { Ledger } from '@jam-ledger/contract';
 import { findOwn, type Saved } from '../../store/index.ts';
 import { Conflict, NotFound } from './errors.ts';
 import type { RequestContext } from './context.ts';
@@ -20,8 +21,9 @@ export function parseWord<Word extends string>(words: readonly [Word, ...Word[]]
   return words.find((one) => one === word) ?? words[0];
 }
 
-/** Lets the id of a student of the studio go on who did not leave. @throws NotFound */
-export async function requireStudent({ store, studio }: RequestContext, id: string): Promise<void> {
+/** The student of the studio with an id who did not leave. @throws NotFound */
+export async function requireStudent({ store, studio }: RequestContext, id: string): Promise<Ledger['student']> {
   const person = orNotFound(await findOwn(store.people, { studioId: studio.id, id }));
   if (person.role !== 'student' || person.archivedAt) throw new NotFound('There is no student with this id.');
+  return { id, name: person.name };
 }

@@ -7,7 +7,7 @@ import {
   type LedgerSong,
 } from '@jam-ledger/contract';
 import type { PieceKind } from '@jam-ledger/core/pieces';
-import { lastLesson, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
+import { lastLesson as lessonAmong, sinceLesson, songProgress, type DatedResult } from '@jam-ledger/core/progress';
 import { findAround, findOwn, findPieces, type PieceRow, type SongPhraseRow } from '../../store/index.ts';
 import { orNotFound } from '../context/rows.ts';
 import { nameOf, namesOf } from '../pieces/naming.ts';
@@ -18,36 +18,57 @@ import { dayOf, visibleStudents, type RequestContext } from '../context/context.
 
 /** The ledger of a student; one’s own, or one’s child’s, when none is named. @throws Forbidden, NotFound, Invalid */
 export async function showLedger(context: RequestContext, query: LedgerQuery): Promise<Ledger> {
-  return (await openLedger(context, query)).ledger;
+  const student = await whoseLedger(context, query);
+  const { rows, phrases, histories, lastLesson, pieces } = await openPieces(context, { studentId: student.id });
+  const { days, earlier } = daysShown([...histories.values()], query.until);
+  return {
+    student,
+    today: dayOf(context),
+    days,
+    lessons: lessonsAmong(days, [...histories.values()]),
+    earlier,
+    lastLesson,
+    songs: songsOf(rows, { phrases, pieces }),
+    pieces: pieces.map((piece) => ({ ...piece, cells: cellsOf(histories.get(piece.id) ?? [], days) })),
+  };
+}
+
+/** Whose ledger is asked for: that of a student; one’s own, or one’s child’s, when none is named. @throws NotFound, Invalid */
+export async function whoseLedger(context: RequestContext, { studentId }: LedgerQuery): Promise<Ledger['student']> {
+  const id = studentId ?? visibleStudents(context)?.[0];
+  if (id === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
+  const person = orNotFound(await findOwn(context.store.people, { studioId: context.studio.id, id }));
+  if (person.role !== 'student') throw new NotFound('There is no student with this id.');
+  return { id, name: person.name };
+}
+
+/** Pieces of a student where they stand, and what they stand by. */
+interface OpenPieces {
+  readonly rows: readonly PieceRow[];
+  readonly phrases: readonly SongPhraseRow[];
+  /** By piece, oldest first. */
+  readonly histories: ReadonlyMap<string, readonly DatedResult[]>;
+  /** The day of the last lesson; null for none yet. */
+  readonly lastLesson: string | null;
+  /** In the order of `rows`. */
+  readonly pieces: readonly LedgerPiece[];
 }
 
 /**
- * The ledger of a student, and beside it the pieces not given yet that were planned for a lesson up to a day. A fixed number of
- * queries. @throws Forbidden, NotFound, Invalid
+ * Where the pieces of a student stand in the order of songs and sections, those not given yet among them that were planned for a lesson up
+ * to a day where one is named. Two queries, at once.
  */
-export async function openLedger(
+export async function openPieces(
   context: RequestContext,
-  { studentId: asked, until }: LedgerQuery,
-  plannedUntil?: string,
-): Promise<{ readonly ledger: Ledger; readonly planned: readonly LedgerPiece[] }> {
+  of: { readonly studentId: string; readonly plannedUntil?: string },
+): Promise<OpenPieces> {
   const { store, studio } = context;
-  const studentId = asked ?? visibleStudents(context)?.[0];
-  if (studentId === undefined) throw new Invalid([{ field: 'studentId', message: 'Say whose ledger to open.' }]);
-  const student = orNotFound(await findOwn(store.people, { studioId: studio.id, id: studentId }));
-  if (student.role !== 'student') throw new NotFound('There is no student with this id.');
-  const [given, waiting] = await Promise.all([
-    findPieces(store, studio.id, { studentId }),
-    plannedUntil === undefined ? [] : findPieces(store, studio.id, { plannedFor: studentId, until: plannedUntil }),
+  const [rows, { results, phrases, studioRate }] = await Promise.all([
+    findPieces(store, studio.id, of),
+    findAround(store, studio.id, { studentId: of.studentId, zone: studio.zone }),
   ]);
-  const rows = [...given, ...waiting];
-  const { results, phrases, studioRate } = await findAround(store, studio.id, {
-    pieceIds: rows.map(({ id }) => id),
-    songIds: [...new Set(rows.map(({ songId }) => songId))],
-    zone: studio.zone,
-  });
   const histories = new Map(rows.map(({ id }) => [id, resultsOf(results.get(id) ?? [])]));
-  const lesson = lastLesson([...histories.values()]) ?? null;
-  const { days, earlier } = daysShown([...histories.values()], until);
+  const lesson = lessonAmong([...histories.values()]) ?? null;
   const name = namesOf(phrases);
   const around = aroundOf(rows, {
     phrases,
@@ -56,7 +77,7 @@ export async function openLedger(
   });
   const today = dayOf(context);
   const learningRate = learningRateAround(rows, studioRate);
-  const described = await mapInSlices(rows, (row): LedgerPiece => {
+  const pieces = await mapInSlices(rows, (row): LedgerPiece => {
     const history = histories.get(row.id) ?? [];
     const { ladder: _, ...stands } = standOf(row, {
       history,
@@ -78,22 +99,11 @@ export async function openLedger(
       phrase: { id: row.phraseId, name: nameOf(row, name) },
       ...stands,
       lastDay: history.at(-1)?.day ?? null,
+      last: lastOf(history),
       since: since && since.results > 0 ? since : null,
-      cells: cellsOf(history, days),
     };
   });
-  const pieces = described.slice(0, given.length);
-  const ledger = {
-    student: { id: student.id, name: student.name },
-    today,
-    days,
-    lessons: lessonsAmong(days, [...histories.values()]),
-    earlier,
-    lastLesson: lesson,
-    songs: songsOf(given, { phrases, pieces }),
-    pieces,
-  };
-  return { ledger, planned: described.slice(given.length) };
+  return { rows, phrases, histories, lastLesson: lesson, pieces };
 }
 
 /** The last days with lines, up to one. */
@@ -111,6 +121,14 @@ function lessonsAmong(days: readonly string[], histories: readonly (readonly Dat
   const inked = new Set<string>();
   for (const history of histories) for (const { medium, day } of history) if (medium === 'ink') inked.add(day);
   return days.filter((day) => inked.has(day));
+}
+
+/** What stands of the newest day. */
+function lastOf(history: readonly DatedResult[]): LedgerPiece['last'] {
+  const day = history.at(-1)?.day;
+  const before = history.findLastIndex((one) => one.day !== day);
+  const last = day === undefined ? undefined : cellsOf(history.slice(before + 1), [day])[0];
+  return last ? { bpm: last.bpm, outcome: last.outcome, medium: last.medium } : null;
 }
 
 /** One line a day: ink before pencil, and of each the last. */

@@ -5,6 +5,7 @@ import type {
   HomeNote,
   InkedLine,
   Lesson,
+  LedgerPiece,
   LessonDay,
   LessonNote,
   LessonNoteBody,
@@ -29,6 +30,7 @@ import {
   saveVersioned,
   type HearingRow,
   type LessonNoteRow,
+  type PieceRow,
 } from '../../store/index.ts';
 import { orNotFound, orConflict, requireStudent } from '../context/rows.ts';
 import { writeHome } from '../people/outbox.ts';
@@ -36,7 +38,7 @@ import { phrasesOf } from '../pieces/assignPiece.ts';
 import { moveOnGiven } from '../requests/moveOn.ts';
 import { settlePlaces } from '../songs/references.ts';
 import { describeLesson } from '../series/series.ts';
-import { openLedger } from '../ledger/showLedger.ts';
+import { openPieces } from '../ledger/showLedger.ts';
 import { Invalid, Conflict } from '../context/errors.ts';
 import { dayOf, visibleStudents, type RequestContext } from '../context/context.ts';
 
@@ -49,13 +51,15 @@ const MAX_NOTES = 12;
 
 /** Everything a lesson with a student is held from, today’s or the next. @throws Forbidden, NotFound */
 export async function showLessonDay(context: RequestContext, studentId: string): Promise<LessonDay> {
-  await requireStudent(context, studentId);
   const { store, studio } = context;
   const day = dayOf(context);
-  const [lesson, next] = await lessonsFrom(context, studentId, startOf(context, day));
+  const [student, [lesson, next]] = await Promise.all([
+    requireStudent(context, studentId),
+    lessonsFrom(context, studentId, startOf(context, day)),
+  ]);
   const { from, to } = spanOf(context, day);
-  const [{ ledger, planned }, inked, hearings, notes] = await Promise.all([
-    openLedger(context, { studentId }, lesson?.day ?? day),
+  const [{ rows, pieces }, inked, hearings, notes] = await Promise.all([
+    openPieces(context, { studentId, plannedUntil: lesson?.day ?? day }),
     findInked(store, studio.id, { studentId, from, to }),
     findHearings(store, studio.id, { studentId, day }),
     findLessonNotes(store, studio.id, { studentIds: [studentId], until: day, max: 2 }),
@@ -66,8 +70,9 @@ export async function showLessonDay(context: RequestContext, studentId: string):
     day,
     lesson: lesson ?? null,
     next: next ?? null,
-    ledger,
-    planned,
+    student,
+    pieces: pieces.filter((_, index) => rows[index]?.assignedOn !== null),
+    planned: plannedAmong(rows, pieces),
     inked: inked.map((line): InkedLine => ({ ...line, outcome: line.outcome === 'clean' ? 'clean' : 'not-yet' })),
     hearings: hearings.map(describeHearing),
     note: today ? await describeNote(context, today) : null,
@@ -171,6 +176,17 @@ export async function strikeHearing(context: RequestContext, id: string, { versi
   return null;
 }
 
+/** Those not given yet, in the order in which they are learned. */
+function plannedAmong(rows: readonly PieceRow[], pieces: readonly LedgerPiece[]): readonly LedgerPiece[] {
+  return pieces
+    .flatMap((piece, index) => {
+      const row = rows[index];
+      return row?.assignedOn === null ? [{ piece, position: row.position }] : [];
+    })
+    .toSorted((one, other) => one.position - other.position)
+    .map(({ piece }) => piece);
+}
+
 function describeHearing({ kind, ...row }: HearingRow): Hearing {
   return { ...row, kind: HEARING_KINDS.find((one) => one === kind) ?? HEARING_KINDS[0] };
 }
@@ -235,9 +251,10 @@ async function requirePieces(
     throw new Invalid([{ field: 'assigned', message: 'One of these is no piece of this student.' }]);
 }
 
+/** The first two lessons of a student from a time on. */
 async function lessonsFrom(context: RequestContext, studentId: string, from: DateTime): Promise<readonly Lesson[]> {
   const range = { from: from.toUTC().toISO() ?? '', to: from.plus({ days: AHEAD_DAYS }).toUTC().toISO() ?? '' };
-  const rows = await findLessons(context.store, context.studio.id, { ...range, studentId });
+  const rows = await findLessons(context.store, context.studio.id, { ...range, studentId, max: 2 });
   return rows.map((row) => describeLesson(context, row));
 }
 

@@ -13,15 +13,16 @@ import { addRow, findEntriesOf, findPieces, lockLadder, strikeEntriesOf } from '
 import { parseWord } from '../context/rows.ts';
 import { Invalid } from '../context/errors.ts';
 import { dayOf, type RequestContext } from '../context/context.ts';
-import { openLedger } from '../ledger/showLedger.ts';
+import { openPieces, whoseLedger } from '../ledger/showLedger.ts';
 import { computePiece } from './standNow.ts';
 
 /** All results of a student, the newest first; one’s own, or one’s child’s, when none is named. @throws Forbidden, NotFound, Invalid */
 export async function listEntries(context: RequestContext, query: EntriesQuery): Promise<readonly EntryRow[]> {
-  const { ledger } = await openLedger(context, query);
-  const pieces = new Map(ledger.pieces.map((piece) => [piece.id, piece]));
+  const { id: studentId } = await whoseLedger(context, query);
+  const opened = await openPieces(context, { studentId });
+  const pieces = new Map(opened.pieces.map((piece) => [piece.id, piece]));
   const { store, studio } = context;
-  const rows = await findEntriesOf(store, studio.id, { studentId: ledger.student.id, zone: studio.zone });
+  const rows = await findEntriesOf(store, studio.id, { studentId, zone: studio.zone });
   return rows.map(({ pieceId, outcome, medium, ...row }) => {
     const piece = pieces.get(pieceId);
     return {

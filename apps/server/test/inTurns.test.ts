@@ -60,14 +60,32 @@ async function full(...more: readonly (readonly [browser: string, path: string])
 }
 const letIn = () => within.slice(4).map(({ what }) => what);
 
-test('more than four at once wait, of each browser in order, the browsers one after the other', async () => {
+test('more than four at once wait, of each browser in order, and no browser has more than its share', async () => {
   await full(['busy', '/5'], ['busy', '/6'], ['other', '/a'], ['other', '/b']);
   expect(letIn()).toEqual([]);
   for (const { answer } of within.slice(0, 4)) {
     answer();
     await settled();
   }
-  expect(letIn()).toEqual(['busy /5', 'other /a', 'busy /6', 'other /b']);
+  expect(letIn()).toEqual(['other /a', 'other /b', 'busy /5', 'busy /6']);
+});
+
+test('among three a place stays free for whoever comes next', async () => {
+  await full(['other', '/a'], ['third', '/x'], ['busy', '/5'], ['other', '/b']);
+  for (const { answer } of within.slice(0, 4)) {
+    answer();
+    await settled();
+  }
+  expect(letIn()).toEqual(['other /a', 'third /x', 'busy /5']);
+  ask('fourth', '/now');
+  await settled();
+  expect(letIn().at(-1)).toBe('fourth /now');
+  within.find(({ what }) => what === 'third /x')?.answer();
+  await settled();
+  expect(letIn()).toHaveLength(4);
+  within.find(({ what }) => what === 'other /a')?.answer();
+  await settled();
+  expect(letIn().at(-1)).toBe('other /b');
 });
 
 test('a place is free as soon as an answer begins, and when a line is cut, once each', async () => {

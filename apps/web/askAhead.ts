@@ -1,15 +1,16 @@
 import { join } from 'node:path';
 import type { Plugin, Rolldown } from 'vite';
 
-/** Pages that are made of much, and where they are: the first thing that many open, on slow lines. */
+/** Pages that are made of much, where they are, and what they show: the first thing that many open, on slow lines. */
 const LARGE_PAGES = [
-  { at: '^/songs/[^/]+$', page: 'songs/SongDeskPage.vue' },
-  { at: '^/practice/[^/]+$', page: 'practice/PracticePage.vue' },
+  { at: '^/songs/([^/]+)$', page: 'songs/SongDeskPage.vue', shows: '/api/transcriptions/$1' },
+  { at: '^/practice/([^/]+)$', page: 'practice/PracticePage.vue', shows: '/api/pieces/$1' },
 ] as const;
 
 /**
- * Lets the browser ask for all the code of a large page as soon as it has the address, and not when the code that knows the addresses has
- * run: a small script before everything else names the files. It is as right as the build that wrote it.
+ * Lets the browser ask for all the code of a large page, and for what it shows, as soon as it has the address, and not when the code that
+ * knows the addresses has run: a small script before everything else names the files, and asks who is signed in. It is as right as the
+ * build that wrote it.
  */
 export function askAhead(): Plugin {
   let script = '';
@@ -21,10 +22,10 @@ export function askAhead(): Plugin {
     generateBundle(_options, bundle) {
       const chunks = Object.values(bundle).filter((one) => one.type === 'chunk');
       const first = new Set(chunks.filter(({ isEntry }) => isEntry).flatMap((one) => filesOf(one, bundle)));
-      const pages = LARGE_PAGES.map(({ at, page }) => {
+      const pages = LARGE_PAGES.map(({ at, page, shows }) => {
         const chunk = chunks.find((one) => one.facadeModuleId === join(import.meta.dirname, 'src', page));
         if (!chunk) throw new Error(`${page} is no page of its own`);
-        return [at, filesOf(chunk, bundle).filter((file) => !first.has(file))];
+        return [at, filesOf(chunk, bundle).filter((file) => !first.has(file)), shows];
       });
       const source = `(${ahead.toString()})(${JSON.stringify(pages)});\n`;
       script = this.getFileName(this.emitFile({ type: 'asset', name: 'ahead.js', source }));
@@ -43,10 +44,19 @@ function filesOf(chunk: Rolldown.OutputChunk, bundle: Rolldown.OutputBundle): re
   return [...files];
 }
 
-/** In the browser: asks for the files of the page that is opened. */
-function ahead(pages: readonly (readonly [at: string, files: readonly string[]])[]): void {
-  for (const [at, files] of pages) {
+/** In the browser: asks for the files of the page that is opened, and for answers that are taken from `askedAhead`. */
+function ahead(pages: readonly (readonly [at: string, files: readonly string[], shows: string])[]): void {
+  const askedAhead = new Map<string, Promise<Response>>();
+  const askFor = (path: string) => {
+    const answer = fetch(path, { credentials: 'same-origin' });
+    answer.catch(() => undefined);
+    askedAhead.set(path, answer);
+  };
+  Object.assign(window, { askedAhead });
+  askFor('/api/session');
+  for (const [at, files, shows] of pages) {
     if (!new RegExp(at).test(location.pathname)) continue;
+    askFor(location.pathname.replace(new RegExp(at), shows));
     const links = files.map((file) => {
       const link = document.createElement('link');
       Object.assign(link, { rel: 'modulepreload', href: `/${file}` });

@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, test } from '@jest/globals';
+import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { ask, Refused, Unreachable } from '../src/api/http.ts';
 import { api } from '../src/api/studio.ts';
 
@@ -47,6 +47,43 @@ describe('what is asked', () => {
     listen('[]');
     await api.homeNotes();
     expect(asked.map(({ url }) => url)).toEqual(['/api/lessons/home']);
+  });
+});
+
+describe('what was asked ahead', () => {
+  const said = () => JSON.stringify({ name: 'Ines' });
+  const ahead = (answer: () => Promise<Response>) => (globalThis.askedAhead = new Map([['/api/session', answer()]]));
+  afterEach(() => void (globalThis.askedAhead = undefined));
+
+  test('is taken once, then asked for again', async () => {
+    answer(200, '{"name":"Mara"}');
+    ahead(() => Promise.resolve(new Response(said())));
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Ines' });
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
+  });
+
+  test('is old as soon as something is changed', async () => {
+    answer(200, '{"name":"Mara"}');
+    const asked = ahead(() => Promise.resolve(new Response(said())));
+    await askAny('POST', '/session');
+    expect(asked.size).toBe(0);
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
+  });
+
+  test('is refused as it was, and asked for anew where it never arrived', async () => {
+    answer(200, '{"name":"Mara"}');
+    ahead(() => Promise.resolve(new Response(refusal('not-yours'), { status: 403 })));
+    await expect(askAny('GET', '/session')).rejects.toThrow('Why.');
+    ahead(() => Promise.reject(new Error('cut')));
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
+  });
+
+  test('is not taken when the page has been open for long', async () => {
+    answer(200, '{"name":"Mara"}');
+    ahead(() => Promise.resolve(new Response(said())));
+    const since = jest.spyOn(performance, 'now').mockReturnValue(10_001);
+    expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
+    since.mockRestore();
   });
 });
 

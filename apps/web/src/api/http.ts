@@ -23,6 +23,23 @@ export class Unreachable extends Error {
   }
 }
 
+declare global {
+  /** What was asked for by a script before all others while the code was on its way, by path. */
+  var askedAhead: Map<string, Promise<Response>> | undefined;
+}
+
+/** So old may be what was asked ahead, milliseconds since the page was opened. Our choice. */
+const AHEAD_MS = 10_000;
+
+/** What was asked ahead, once; what is changed meanwhile makes all of it old. */
+async function takeAhead(method: Route['method'], path: string): Promise<Response | undefined> {
+  const answers = globalThis.askedAhead;
+  const answer = answers?.get(path);
+  if (method === 'GET') answers?.delete(path);
+  else answers?.clear();
+  return method === 'GET' && performance.now() < AHEAD_MS ? answer?.catch(() => undefined) : undefined;
+}
+
 /** Asks the server for something and gives its answer, which is what `isPromised` says. @throws Refused, Unreachable */
 export async function ask<Answer>(
   method: Route['method'],
@@ -38,9 +55,12 @@ export async function ask<Answer>(
     init.body = JSON.stringify(body);
     init.headers = { 'Content-Type': 'application/json' };
   }
-  const response = await fetch(`/api${path}`, init).catch(() => {
-    throw new Unreachable();
-  });
+  const ahead = await takeAhead(method, `/api${path}`);
+  const response =
+    ahead ??
+    (await fetch(`/api${path}`, init).catch(() => {
+      throw new Unreachable();
+    }));
   // A line cut in the middle of an answer is a line that was cut.
   const text = await response.text().catch(() => {
     throw new Unreachable();

@@ -28,6 +28,8 @@ const root = useTemplateRef('root');
 const paper = useTemplateRef('paper');
 const width = usePageWidth(root);
 const ready = ref(false);
+/** Whether anything was drawn here. */
+let hasDrawn = false;
 let view: TabView | undefined;
 
 onMounted(async () => {
@@ -36,7 +38,6 @@ onMounted(async () => {
   view = new TabView(paper.value);
   ready.value = true;
   show();
-  emit('drawn');
 });
 
 onBeforeUnmount(() => view?.close());
@@ -50,6 +51,8 @@ function show(): void {
   if (props.staff && !notation() && !isMissing) return void bringNotation();
   const staff = notation() ? props.staff : undefined;
   view.show({ bars, width: Math.floor(width.value / (props.scale ?? 1)), strings, staff, strip });
+  if (!hasDrawn) emit('drawn');
+  hasDrawn = true;
   mark();
   view.flag(props.flags ?? []);
 }

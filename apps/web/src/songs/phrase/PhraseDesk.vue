@@ -14,12 +14,8 @@ import { useNotices } from '../../session/index.ts';
 import { PlayBar, soundOf, useListening } from '../../sound/index.ts';
 import { NeckBoard, TabPage } from '../../tab/index.ts';
 import { clockText, pressAlt } from '../../ui/index.ts';
-import HandMargin from '../hands/HandMargin.vue';
-import HarmonyNote from '../hands/HarmonyNote.vue';
-import AgreeNote from '../recording/AgreeNote.vue';
 import type { SongRecording } from '../recording/useSongRecording.ts';
 import { useSongPhrases } from '../songPhrases.ts';
-import PhraseMargin from './PhraseMargin.vue';
 import TabNote from './TabNote.vue';
 import PhraseTitle from './PhraseTitle.vue';
 import SaveConflict from './SaveConflict.vue';
@@ -30,6 +26,11 @@ import { usePhraseView } from './usePhraseView.ts';
 import { usePhraseWays } from './usePhraseWays.ts';
 import WaysOn from './WaysOn.vue';
 
+// What stands beside the tab and below it comes when the tab is drawn.
+const AgreeNote = defineAsyncComponent(() => import('../recording/AgreeNote.vue'));
+const HandMargin = defineAsyncComponent(() => import('../hands/HandMargin.vue'));
+const HarmonyNote = defineAsyncComponent(() => import('../hands/HarmonyNote.vue'));
+const PhraseMargin = defineAsyncComponent(() => import('./PhraseMargin.vue'));
 /** Reading what is said comes when somebody says it. */
 const SayIt = defineAsyncComponent(() => import('./SayIt.vue'));
 
@@ -301,6 +302,7 @@ const LEADING_STAMP = /^\s*@[\d:.]+\s*/;
         >
       </PlayBar>
       <AgreeNote
+        v-if="hasDrawn"
         class="screen-only"
         :recording="recording"
         :song="song"

@@ -1,7 +1,7 @@
 import { createPinia } from 'pinia';
 import './icons.css';
 import PrimeVue from 'primevue/config';
-import { createApp } from 'vue';
+import { createApp, markRaw } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
 import { readersCalendar } from '../ui/index.ts';
@@ -12,7 +12,8 @@ createApp(App)
   .use(createPinia())
   .use(router)
   .use(PrimeVue, {
-    theme: { preset: ledgerPreset, options: { darkModeSelector: '[data-look="dark"]' } },
+    // Nothing of it ever changes, and PrimeVue would watch each of its thousands of values.
+    theme: { preset: markRaw(ledgerPreset), options: { darkModeSelector: '[data-look="dark"]' } },
     locale: readersCalendar(),
   })
   .mount('#app');

@@ -8,12 +8,13 @@ import { readersCalendar } from '../ui/index.ts';
 import { ledgerPreset, rememberLoadedStyles } from '../theme/index.ts';
 
 rememberLoadedStyles();
-createApp(App)
+const app = createApp(App)
   .use(createPinia())
   .use(router)
   .use(PrimeVue, {
     // Nothing of it ever changes, and PrimeVue would watch each of its thousands of values.
     theme: { preset: markRaw(ledgerPreset), options: { darkModeSelector: '[data-look="dark"]' } },
     locale: readersCalendar(),
-  })
-  .mount('#app');
+  });
+// A task of its own, so that a touch is answered between running the code and drawing the page.
+setTimeout(() => app.mount('#app'));

@@ -146,6 +146,22 @@ describe('a page that is opened while the studio cannot be reached', () => {
   });
 });
 
+test('a large page asks for what it shows once, and before all else', async () => {
+  const page = await stage.enter('mara');
+  await page.goto('/songs');
+  await page.getByRole('link', { name: /Copper Kettle/ }).click();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+  const shown = new URL(page.url()).pathname.replace('/songs', '/api/transcriptions');
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(new URL(request.url()).pathname));
+  await page.reload();
+  await page.locator('[data-ready="true"] svg').first().waitFor();
+  const answers = asked.filter((path) => path.startsWith('/api/'));
+  expect(answers.slice(0, 2)).toEqual(['/api/session', shown]);
+  expect(answers.filter((path) => path === shown || path === '/api/session')).toHaveLength(2);
+  await page.context().close();
+});
+
 test('the sound that met a lost line says so, and sounds when the line is back', async () => {
   const page = await stage.enter('ines');
   await openPiece(page);

@@ -44,15 +44,20 @@ function filesOf(chunk: Rolldown.OutputChunk, bundle: Rolldown.OutputBundle): re
   return [...files];
 }
 
-/** In the browser: asks for the files of the page that is opened, and for answers that are taken from `askedAhead`. */
+/**
+ * In the browser: asks for the files of the page that is opened, and for answers that are taken from `askedAhead`; for no answers where the
+ * code runs already, which made that itself.
+ */
 function ahead(pages: readonly (readonly [at: string, files: readonly string[], shows: string])[]): void {
+  const isLate = 'askedAhead' in window;
   const askedAhead = new Map<string, Promise<Response>>();
   const askFor = (path: string) => {
+    if (isLate) return;
     const answer = fetch(path, { credentials: 'same-origin' });
     answer.catch(() => undefined);
     askedAhead.set(path, answer);
   };
-  Object.assign(window, { askedAhead });
+  if (!isLate) Object.assign(window, { askedAhead });
   askFor('/api/session');
   for (const [at, files, shows] of pages) {
     if (!new RegExp(at).test(location.pathname)) continue;

@@ -33,10 +33,10 @@ const AHEAD_MS = 10_000;
 
 /** What was asked ahead, once; what is changed meanwhile makes all of it old. */
 async function takeAhead(method: Route['method'], path: string): Promise<Response | undefined> {
-  const answers = globalThis.askedAhead;
-  const answer = answers?.get(path);
-  if (method === 'GET') answers?.delete(path);
-  else answers?.clear();
+  const answers = (globalThis.askedAhead ??= new Map<string, Promise<Response>>());
+  const answer = answers.get(path);
+  if (method === 'GET') answers.delete(path);
+  else answers.clear();
   return method === 'GET' && performance.now() < AHEAD_MS ? answer?.catch(() => undefined) : undefined;
 }
 

@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, jest, test } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { ask, Refused, Unreachable } from '../src/api/http.ts';
 import { api } from '../src/api/studio.ts';
 
@@ -53,7 +53,12 @@ describe('what is asked', () => {
 describe('what was asked ahead', () => {
   const said = () => JSON.stringify({ name: 'Ines' });
   const ahead = (answer: () => Promise<Response>) => (globalThis.askedAhead = new Map([['/api/session', answer()]]));
-  afterEach(() => void (globalThis.askedAhead = undefined));
+  const opened = (agoMs: number) => jest.spyOn(performance, 'now').mockReturnValue(agoMs);
+  beforeEach(() => void opened(9_999));
+  afterEach(() => {
+    jest.restoreAllMocks();
+    globalThis.askedAhead = undefined;
+  });
 
   test('is taken once, then asked for again', async () => {
     answer(200, '{"name":"Mara"}');
@@ -81,9 +86,8 @@ describe('what was asked ahead', () => {
   test('is not taken when the page has been open for long', async () => {
     answer(200, '{"name":"Mara"}');
     ahead(() => Promise.resolve(new Response(said())));
-    const since = jest.spyOn(performance, 'now').mockReturnValue(10_001);
+    opened(10_001);
     expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
-    since.mockRestore();
   });
 });
 

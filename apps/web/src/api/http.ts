@@ -32,12 +32,12 @@ declare global {
 const AHEAD_MS = 10_000;
 
 /** What was asked ahead, once; what is changed meanwhile makes all of it old. */
-async function takeAhead(method: Route['method'], path: string): Promise<Response | undefined> {
+function takeAhead(method: Route['method'], path: string): Promise<Response> | undefined {
   const answers = (globalThis.askedAhead ??= new Map<string, Promise<Response>>());
   const answer = answers.get(path);
   if (method === 'GET') answers.delete(path);
   else answers.clear();
-  return method === 'GET' && performance.now() < AHEAD_MS ? answer?.catch(() => undefined) : undefined;
+  return method === 'GET' && performance.now() < AHEAD_MS ? answer : undefined;
 }
 
 /** Asks the server for something and gives its answer, which is what `isPromised` says. @throws Refused, Unreachable */
@@ -55,12 +55,11 @@ export async function ask<Answer>(
     init.body = JSON.stringify(body);
     init.headers = { 'Content-Type': 'application/json' };
   }
-  const ahead = await takeAhead(method, `/api${path}`);
-  const response =
-    ahead ??
-    (await fetch(`/api${path}`, init).catch(() => {
+  const reach = () =>
+    fetch(`/api${path}`, init).catch(() => {
       throw new Unreachable();
-    }));
+    });
+  const response = await (takeAhead(method, `/api${path}`)?.catch(reach) ?? reach());
   // A line cut in the middle of an answer is a line that was cut.
   const text = await response.text().catch(() => {
     throw new Unreachable();

@@ -206,7 +206,7 @@ function madeNow(piece: Omit<Piece, 'before' | 'hasEarlier'> & Partial<Piece>): 
 /** Pieces among which one was posted to; cells of a ledger follow when it is next opened. */
 function withLine<Line extends LedgerPiece>(lines: readonly Line[], piece: Piece | Posted): readonly Line[] {
   const { version, standing, next, mastery, due, expected } = piece;
-  const newest = isPosted(piece) ? [piece.entry].filter(({ counts }) => counts).at(0) : countingOf(piece).at(-1);
+  const newest = isPosted(piece) ? (piece.entry.counts ? piece.entry : undefined) : countingOf(piece).at(-1);
   const last = newest && { bpm: newest.bpm, outcome: newest.outcome, medium: newest.medium };
   const now = { version, standing, next, mastery, due, expected, ...(newest && { last, lastDay: newest.day }) };
   return lines.map((line) => (line.id === piece.id ? { ...line, ...now } : line));

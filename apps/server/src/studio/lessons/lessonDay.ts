@@ -71,7 +71,7 @@ export async function showLessonDay(context: RequestContext, studentId: string):
     lesson: lesson ?? null,
     next: next ?? null,
     student,
-    pieces: pieces.filter((_, index) => rows[index]?.assignedOn !== null),
+    pieces: pieces.filter(({ assignedOn }) => assignedOn !== null),
     planned: plannedAmong(rows, pieces),
     inked: inked.map((line): InkedLine => ({ ...line, outcome: line.outcome === 'clean' ? 'clean' : 'not-yet' })),
     hearings: hearings.map(describeHearing),
@@ -178,13 +178,11 @@ export async function strikeHearing(context: RequestContext, id: string, { versi
 
 /** Those not given yet, in the order in which they are learned. */
 function plannedAmong(rows: readonly PieceRow[], pieces: readonly LedgerPiece[]): readonly LedgerPiece[] {
+  const positions = new Map(rows.map(({ id, position }) => [id, position]));
+  const positionOf = ({ id }: LedgerPiece) => positions.get(id) ?? 0;
   return pieces
-    .flatMap((piece, index) => {
-      const row = rows[index];
-      return row?.assignedOn === null ? [{ piece, position: row.position }] : [];
-    })
-    .toSorted((one, other) => one.position - other.position)
-    .map(({ piece }) => piece);
+    .filter(({ assignedOn }) => assignedOn === null)
+    .toSorted((one, other) => positionOf(one) - positionOf(other));
 }
 
 function describeHearing({ kind, ...row }: HearingRow): Hearing {

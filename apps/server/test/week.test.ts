@@ -96,8 +96,11 @@ describe('the desk', () => {
         .expect(201);
     }
     expect(await count()).toBe(few);
-    // Nothing was written since, and what was found still holds.
-    expect(await count()).toBe(0);
+    // What was found holds while nothing is written, which whoever writes into another database of the cluster may hide a few times.
+    const again: number[] = [];
+    while (again.length < 50 && !again.includes(0)) again.push(await count());
+    expect(again).toContain(0);
+    expect(again.filter((queries) => queries !== 0 && queries !== few)).toEqual([]);
     expect((await desk()).calls.map(({ kind }) => kind)).toEqual(['stuck', 'slipping', 'slipping', 'slipping']);
     await story.ines.get('/api/desk').expect(403);
   });

@@ -1,24 +1,31 @@
 import { randomUUID } from 'node:crypto';
+import { openStore } from '../apps/server/src/store/index.ts';
 import { checkPhrase } from '@jam-ledger/core/checks';
 import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
+import { difficultyOf, practiceDrills } from '@jam-ledger/core/difficulty';
 import { bestPath, usualGuitar } from '@jam-ledger/core/fretboard';
 import { compare } from '@jam-ledger/core/likeness';
+import { draftLine, hearBeat, judgeTake, LISTEN_RATE, playAsLearner, weighTab } from '@jam-ledger/core/listen';
 import { accompany, perform, readShorthand, scoreOf, writeShorthand } from '@jam-ledger/core/notation';
 import { OPEN_KEY, readKey, TUNINGS } from '@jam-ledger/core/pitch';
 import { forecast, type DatedResult } from '@jam-ledger/core/progress';
 import { startRendering } from '@jam-ledger/core/sound';
 import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
-import pg from 'pg';
 import { songOf } from '../packages/core/test/formats/songs.ts';
 import { openStage } from '../e2e/stage.ts';
 import { BAR } from './hands.ts';
-import { cookieOf, fillStudio, send, STUDIO, WRITE, type StudioSize } from './largeStudio.ts';
-import { ms, time, timesInTurn, type Figure } from './measure.ts';
+import { computeEverything, cookieOf, fillStudio, send, STUDIO, WRITE, type StudioSize } from './largeStudio.ts';
+import { ms, timesInTurn, type Figure } from './measure.ts';
 import { plan } from './plan.ts';
 
 /** Lengths and sizes, against the smallest. */
-const STEPS = [1, 10, 100] as const;
+const LARGEST = 100;
+const STEPS = [1, 10, LARGEST] as const;
 type Step = (typeof STEPS)[number];
+
+/** How often each is measured, and how often before that to warm up; what hears recordings is long enough to be measured once. */
+const TURNS = 9;
+const WARM = 2;
 
 /** What may grow faster than linear: only what has to. */
 const STEEPEST = 1.1;
@@ -30,19 +37,34 @@ const BARS = 4;
 /** How the main figures grow with length and data: each at once, ten and a hundred times, with its exponent from ten to a hundred. */
 export async function growthFigures(): Promise<readonly Figure[]> {
   const figures: Figure[] = [];
-  for (const [what, make] of COMPUTED) {
-    const times: number[] = [];
-    for (const step of STEPS) {
-      const work = make(step);
-      times.push((await time(work, step === 100 ? 5 : 15)).median);
+  for (const [of, turns, warm] of [
+    [COMPUTED, TURNS, WARM],
+    [HEARD, 1, 0],
+  ] as const)
+    for (const [what, make] of of) {
+      // In turns, each of as much work: a slow while of the machine, and what is collected of memory, fall on all sizes alike.
+      const works = STEPS.map((step) => again(make(step), LARGEST / step));
+      const times = await timesInTurn(works, turns, warm);
+      figures.push(
+        grown(
+          what,
+          times.map(({ median }, index) => (median * (STEPS[index] ?? NaN)) / LARGEST),
+        ),
+      );
     }
-    figures.push(grown(what, times));
-  }
   return [...figures, ...(await dataFigures())];
 }
 
-/** What is computed, for a length: each gives the work to be timed. */
-const COMPUTED: readonly (readonly [what: string, make: (step: Step) => () => unknown])[] = [
+/** Does something so many times. */
+const again = (work: () => unknown, times: number) => () => {
+  for (let time = 0; time < times; time += 1) work();
+};
+
+/** For a length, the work to be timed. */
+type Made = readonly [what: string, make: (step: Step) => () => unknown];
+
+/** What is computed from notes and lines. */
+const COMPUTED: readonly Made[] = [
   ['Reading 4, 40 and 400 bars', (step) => () => readShorthand(textOf(step))],
   ['Writing them', (step) => from(phraseOf(step), (phrase) => writeShorthand(phrase, { strings: 'letters' }))],
   ['Laying them out as bars', (step) => from(phraseOf(step), scoreOf)],
@@ -111,9 +133,34 @@ const COMPUTED: readonly (readonly [what: string, make: (step: Step) => () => un
     'Forecast from 10, 100 and 1000 lines',
     (step) => from(historyOf(10 * step), (lines) => forecast(lines, { target: 120, today: '2026-03-14' })),
   ],
+  ['Drills for 4, 40 and 400 bars', (step) => from(phraseOf(step), (phrase) => practiceDrills(phrase, guitar))],
+  ['How hard they are', (step) => from(phraseOf(step), (phrase) => difficultyOf(phrase, { ...guitar, bpm: 90 }))],
   ['Spreading 40, 400 and 4000 pieces over 40 lessons', (step) => () => plan(40 * step, 40)],
   ['Spreading 400 pieces over 4, 40 and 400 lessons', (step) => () => plan(400, 4 * step)],
 ];
+
+/** What is heard in recordings: a line of even eighths, four a second. */
+const HEARD: readonly Made[] = [
+  [
+    'A take of 1, 10 and 100 seconds judged',
+    (step) => from(takeOf(step), ({ audio, written }) => judgeTake(audio, written, { bpm: LINE_BPM })),
+  ],
+  ['Its beat', (step) => from(takeOf(step), ({ audio }) => hearBeat(audio.samples, { beatsInBar: 4 }))],
+  [
+    'The tab against it',
+    (step) => from(takeOf(step), ({ audio, written }) => weighTab(audio.samples, written, { atSeconds: 0 })),
+  ],
+  ['A draft of it', (step) => from(takeOf(step), ({ audio }) => draftLine(audio.samples))],
+];
+
+const LINE_BPM = 120;
+
+/** A take of so many seconds, and what was to be played. */
+function takeOf(step: Step) {
+  const line = readShorthand('/8 5G 7G 5B 8B '.repeat(step)).phrase;
+  const written = perform(line, { ...guitar, bpm: LINE_BPM });
+  return { written, ...playAsLearner(written, { seed: 1, noiseDb: 30, sampleRate: LISTEN_RATE }) };
+}
 
 const textOf = (step: Step) => BAR.repeat(BARS * step);
 const phraseOf = (step: Step) => readShorthand(textOf(step)).phrase;
@@ -148,11 +195,11 @@ async function requestTimes(sizes: readonly StudioSize[]): Promise<ReadonlyMap<s
   const all = new Map<string, number[]>();
   for (const size of sizes) {
     const stage = await openStage();
-    const writer = new pg.Client({ connectionString: stage.databaseUrl });
+    const store = openStore(stage.databaseUrl);
     try {
-      await writer.connect();
       const { student, piece } = await fillStudio(stage.databaseUrl, size);
       const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
+      await computeEverything(() => send(`${stage.url}/api/desk`, { cookie: odile }), store);
       const posting = () => ({ id: randomUUID(), bpm: 70, outcome: 'clean', remark: '' });
       for (const [what, path, cookie, body] of [
         ['Desk of all students', '/desk', odile, undefined],
@@ -165,13 +212,13 @@ async function requestTimes(sizes: readonly StudioSize[]): Promise<ReadonlyMap<s
         ['Search', '/search?q=phrase%201', mara, undefined],
       ] as const) {
         const known = all.get(what);
-        const asked = [() => writer.query(WRITE), () => send(`${stage.url}/api${path}`, { cookie, body })];
+        const asked = [() => store.rows(WRITE, []), () => send(`${stage.url}/api${path}`, { cookie, body })];
         const { median = NaN } = (await timesInTurn(asked, 20, 3))[1] ?? {};
         if (known) known.push(median);
         else all.set(what, [median]);
       }
     } finally {
-      await writer.end();
+      await store.close();
       await stage.close();
     }
   }

@@ -3,7 +3,18 @@ import { Worker } from 'node:worker_threads';
 import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { showDesk, showLessonDay, contextOf } from '../apps/server/src/studio/index.ts';
 import type { Stage } from '../e2e/stage.ts';
-import { addTenYears, cookieOf, fillStudio, openMeasured, send, SIZE, STUDIO, WRITE, type Ids } from './largeStudio.ts';
+import {
+  addTenYears,
+  computeEverything,
+  cookieOf,
+  fillStudio,
+  openMeasured,
+  send,
+  SIZE,
+  STUDIO,
+  WRITE,
+  type Ids,
+} from './largeStudio.ts';
 import { ms, ratio, time, timesInTurn, timingOf, type Figure } from './measure.ts';
 
 /** How long both servers are under load, entries sent to them, and how many at once. */
@@ -246,22 +257,6 @@ async function startWithoutFacts(stage: Stage, store: Store) {
     await new Promise((done) => setTimeout(done, 100));
   }
   return { keptMs, listensMs, gatheredMs: performance.now() - from, health: timingOf(times).p95 };
-}
-
-/** Opens the desk until nothing is left to be computed anew; milliseconds. */
-async function computeEverything(openDesk: () => Promise<string>, store: Store): Promise<number> {
-  const from = performance.now();
-  for (;;) {
-    await openDesk();
-    const [left] = await store.rows<{ count: number }>(
-      'SELECT count(*)::int AS count FROM pieces WHERE kept IS NULL AND assigned_on IS NOT NULL AND NOT struck',
-      [],
-    );
-    if (left?.count === 0) break;
-  }
-  const took = performance.now() - from;
-  await store.rows('ANALYZE', []);
-  return took;
 }
 
 /** What the planner says of every query of Desk and Lesson: the indexes used, and large tables read from end to end. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { demoSignIns } from '../apps/server/src/demo/index.ts';
@@ -29,7 +30,15 @@ interface Studio {
   readonly acknowledged: Set<string>;
   /** Answers since the last look: how long each took, milliseconds. */
   times: number[];
+  /** How the time of the processors was spent until the last look. */
+  spent: Spent;
   readonly wrong: string[];
+}
+
+/** Time of all processors, ticks: what the machine gave to others, and all of it. */
+interface Spent {
+  readonly elsewhere: number;
+  readonly all: number;
 }
 
 /** A minute of it. */
@@ -39,6 +48,8 @@ interface Look {
   readonly p50: number;
   readonly p95: number;
   readonly answers: number;
+  /** Of the time of the processors, the share that the machine gave to others. */
+  readonly elsewhere: number;
 }
 
 /**
@@ -55,7 +66,14 @@ export async function tortureSoak(folder: string, say: (line: string) => void): 
     say(`  ${SIZE}; ${cookies.length} devices signed in`);
     const over = new AbortController();
     setMaxListeners(cookies.length, over.signal);
-    const studio: Studio = { servers, over: over.signal, acknowledged: new Set(), times: [], wrong: [] };
+    const studio: Studio = {
+      servers,
+      over: over.signal,
+      acknowledged: new Set(),
+      times: [],
+      spent: await spentUntilNow(),
+      wrong: [],
+    };
     const devices = cookies.map((cookie, index) => device(studio, cookie, noiseOf(index + 1)));
     const looks: Look[] = [];
     for (let minute = 0; minute < MINUTES; minute += 1) {
@@ -64,7 +82,7 @@ export async function tortureSoak(folder: string, say: (line: string) => void): 
       looks.push(look);
       const megabytes = look.bytes.map((bytes) => (bytes / 1e6).toFixed(0)).join(' and ');
       say(
-        `  minute ${minute + 1}: ${look.answers} answers, ${look.p50.toFixed(0)} ms, 95th percentile ${look.p95.toFixed(0)} ms; ${megabytes} MB; ${look.connections} connections`,
+        `  minute ${minute + 1}: ${look.answers} answers, ${look.p50.toFixed(0)} ms, 95th percentile ${look.p95.toFixed(0)} ms; ${megabytes} MB; ${look.connections} connections; ${(100 * look.elsewhere).toFixed(0)} % of the processors given to others`,
       );
     }
     over.abort();
@@ -171,13 +189,22 @@ async function send(
 async function lookAt(studio: Studio, databaseUrl: string): Promise<Look> {
   const { median, p95 } = timingOf(studio.times);
   const answers = studio.times.length;
-  studio.times = [];
+  const [before, now] = [studio.spent, await spentUntilNow()];
+  const elsewhere = (now.elsewhere - before.elsewhere) / (now.all - before.all);
+  Object.assign(studio, { times: [], spent: now });
   const bytes = await Promise.all(studio.servers.map(({ child }) => bytesOf(child.pid ?? 0)));
   const [row] = await query(
     databaseUrl,
     'SELECT count(*)::int AS count FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
   );
-  return { bytes, connections: Number(row?.['count']), p50: median, p95, answers };
+  return { bytes, connections: Number(row?.['count']), p50: median, p95, answers, elsewhere };
+}
+
+/** Source: proc_stat(5): user, nice, system, idle, iowait, irq, softirq, steal; steal is what another system took. */
+async function spentUntilNow(): Promise<Spent> {
+  const [line = ''] = (await readFile('/proc/stat', 'utf8')).split('\n');
+  const ticks = line.trim().split(/\s+/).slice(1, 9).map(Number);
+  return { elsewhere: ticks[7] ?? 0, all: ticks.reduce((sum, one) => sum + one, 0) };
 }
 
 /** What grew from the first third of the measured part to its last. */

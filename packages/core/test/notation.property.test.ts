@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  eventsOfBars,
   MAX_PLAYED,
   perform,
   playOut,
@@ -91,6 +92,19 @@ describe('time, for any text', () => {
         expect(backwards).toEqual([]);
         expect(timeline.bars.reduce((total, bar) => total + bar.length, 0)).toBe(timeline.length);
         if (timeline.events.length > 0) expect(before).toBe(timeline.length);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test('the events of its bars are all its events, in their order, each in its bar', () => {
+    fc.assert(
+      fc.property(typedText, (text) => {
+        const timeline = unroll(readShorthand(text).phrase);
+        const inBars = eventsOfBars(timeline);
+        expect(inBars).toHaveLength(timeline.bars.length);
+        expect(inBars.flat()).toEqual(timeline.events);
+        inBars.forEach((events, bar) => expect(events.every((event) => event.bar === bar)).toBe(true));
       }),
       { numRuns: 300 },
     );

@@ -6,6 +6,7 @@ import {
   eventsOf,
   techniquesOf,
   ticksOfTimed,
+  eventsOfBars,
   unroll,
   valueOfTicks,
   writeEvent,
@@ -77,10 +78,11 @@ function withoutLink({ link: _, ...item }: EventItem): EventItem {
 
 /** The rhythm of each bar on one dead note, where it is more than one value over and over. Source: common practice. */
 function rhythmDrills(phrase: Phrase, guitar: Guitar): readonly Drill[] {
-  const { bars, events } = unroll(phrase);
+  const timeline = unroll(phrase);
+  const inBars = eventsOfBars(timeline);
   const string = Math.min(3, guitar.tuning.openMidis.length);
-  return bars.flatMap((bar, index): readonly Drill[] => {
-    const inside = events.filter((event) => event.bar === index);
+  return timeline.bars.flatMap((bar, index): readonly Drill[] => {
+    const inside = inBars[index] ?? [];
     if (!bar.timed || bar.length === 0 || new Set(inside.map(({ length }) => length)).size < 2) return [];
     const items = inside.map(({ item, length }) => ({ length, struck: item !== null }));
     const text = items.map(({ length, struck }) => rhythmText(length, struck, string));

@@ -8,7 +8,7 @@ export { HARMONIC_RATIOS, WIDEST_BEND_STEPS } from './links.ts';
 export { STRING_LETTERS, LETTERED_STRINGS, letterOfString, stringOfLetter } from './strings.ts';
 export { writeEvent, writeShorthand, writeStamp } from './write.ts';
 export type { WriteOptions } from './write.ts';
-export { beatsOf, hasRhythm, isHeardOn, unroll, MAX_PLAYED } from './unroll.ts';
+export { beatsOf, eventsOfBars, hasRhythm, isHeardOn, unroll, MAX_PLAYED } from './unroll.ts';
 export type { Timeline, TimedEvent, PlayedBar } from './unroll.ts';
 export { FIRST_ROUND, hasRounds, inRound, isIn } from './rounds.ts';
 export type { Round } from './rounds.ts';

@@ -102,6 +102,13 @@ export function unroll(phrase: Phrase): Timeline {
   return timeline;
 }
 
+/** The events of each bar, in their order; linear in both. */
+export function eventsOfBars({ events, bars }: Timeline): readonly (readonly TimedEvent[])[] {
+  const inside = bars.map((): TimedEvent[] => []);
+  for (const event of events) inside[event.bar]?.push(event);
+  return inside;
+}
+
 /** What each phrase plays out to: nearly all that is computed of one asks for it, the reader first. Phrases do not change. */
 const known = new WeakMap<Phrase, Timeline>();
 

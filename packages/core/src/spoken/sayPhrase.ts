@@ -2,6 +2,7 @@ import {
   FIRST_ROUND,
   inRound,
   letterOfString,
+  eventsOfBars,
   unroll,
   type EventMark,
   type Phrase,
@@ -23,13 +24,12 @@ export interface SayOptions {
  * `readSpoken` reads it as what it says.
  */
 export function sayPhrase(phrase: Phrase, options: SayOptions): readonly string[] {
-  const { events, bars } = unroll(inRound(phrase, FIRST_ROUND));
   const sayer = new Sayer(options);
   let before = '';
-  return bars.flatMap((_bar, index) => {
-    const said = sayer.bar(events.filter(({ bar }) => bar === index));
+  return eventsOfBars(unroll(inRound(phrase, FIRST_ROUND))).flatMap((events) => {
+    const said = sayer.bar(events);
     if (said === '') return [];
-    const isSame = said === before && !sayer.hangsOnBefore(events.find(({ bar }) => bar === index));
+    const isSame = said === before && !sayer.hangsOnBefore(events[0]);
     before = said;
     return [isSame ? 'The same again.' : `${said.charAt(0).toUpperCase()}${said.slice(1)}.`];
   });

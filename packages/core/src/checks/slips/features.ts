@@ -53,7 +53,7 @@ export class Surroundings {
   readonly #written: readonly (readonly LineNote[])[];
   readonly #places: readonly number[];
   /** The box around each event, as written. */
-  readonly #boxes = new Map<number, readonly [before: Box, after: Box]>();
+  readonly #boxes: (readonly [before: Box, after: Box])[] = [];
   /** Whether an open string sounds near an event, by event and string. */
   readonly #pedals = new Map<number, boolean>();
   /** The reading laid over the line last; several of its notes are asked about one after another. */
@@ -253,10 +253,10 @@ export class Surroundings {
   }
 
   #boxesAt(event: number): readonly [before: Box, after: Box] {
-    const known = this.#boxes.get(event);
+    const known = this.#boxes[event];
     if (known) return known;
     const boxes = [this.#boxBeside(event, -1), this.#boxBeside(event, 1)] as const;
-    this.#boxes.set(event, boxes);
+    this.#boxes[event] = boxes;
     return boxes;
   }
 

@@ -41,9 +41,10 @@ export function weighReadings(
   guitar: Guitar,
   key: Key | undefined,
 ): { readonly line: Line; readonly sites: readonly (readonly Weighed[])[] } {
-  const scene = sceneOf(phrase, guitar, key);
-  const { line } = scene;
-  return { line, sites: line.notes.map((note) => readingsOf(note, line, guitar).map((one) => weigh(one, scene))) };
+  const { line, around } = laidOut(phrase, guitar, key);
+  const asWritten = line.notes.map(({ index }) => around.featuresOf(index, NO_CHANGES));
+  const weigh = (reading: Reading): Weighed => ({ reading, gains: gainsIn(reading, around, asWritten) });
+  return { line, sites: line.notes.map((note) => readingsOf(note, line, guitar).map(weigh)) };
 }
 
 /** The notes of a phrase, and what they stand among: a key that is in doubt is none. */
@@ -52,31 +53,28 @@ function laidOut(phrase: Phrase, guitar: Guitar, key: Key | undefined): Pick<Sce
   return { line, around: new Surroundings(line, key && !betterKey(phrase, key, guitar) ? key : undefined) };
 }
 
-/** The notes of a phrase, and what speaks against each as it is written. */
+/** The notes of a phrase, and what speaks against each as it is written, log-odds. */
 interface Scene {
   readonly line: Line;
   readonly around: Surroundings;
-  readonly asWritten: readonly FeatureValues[];
-  /** The same, log-odds. */
   readonly against: readonly number[];
 }
 
 function sceneOf(phrase: Phrase, guitar: Guitar, key: Key | undefined): Scene {
   const { line, around } = laidOut(phrase, guitar, key);
-  const asWritten = line.notes.map(({ index }) => around.featuresOf(index, NO_CHANGES));
-  return { line, around, asWritten, against: asWritten.map((values) => weighed(values)) };
+  return { line, around, against: line.notes.map(({ index }) => weighed(around.featuresOf(index, NO_CHANGES))) };
 }
 
 const NO_CHANGES = new Map<never, never>();
 
-function weigh(reading: Reading, { around, asWritten }: Scene): Weighed {
+function gainsIn(reading: Reading, around: Surroundings, asWritten: readonly FeatureValues[]): FeatureValues {
   const gains = NO_GAINS.slice();
   for (const index of reading.changes.keys()) {
     const [written, read] = [asWritten[index] ?? NO_GAINS, around.featuresOf(index, reading.changes)];
     for (let feature = 0; feature < gains.length; feature += 1)
       gains[feature] = (gains[feature] ?? 0) + (written[feature] ?? 0) - (read[feature] ?? 0);
   }
-  return { reading, gains };
+  return gains;
 }
 
 const NO_GAINS = FEATURES.map(() => 0);

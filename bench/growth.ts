@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { openStore } from '../apps/server/src/store/index.ts';
+import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { checkPhrase } from '@jam-ledger/core/checks';
 import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
 import { difficultyOf, practiceDrills } from '@jam-ledger/core/difficulty';
@@ -12,7 +12,7 @@ import { forecast, type DatedResult } from '@jam-ledger/core/progress';
 import { startRendering } from '@jam-ledger/core/sound';
 import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
 import { songOf } from '../packages/core/test/formats/songs.ts';
-import { openStage } from '../e2e/stage.ts';
+import { openStage, type Stage } from '../e2e/stage.ts';
 import { BAR } from './hands.ts';
 import { computeEverything, cookieOf, fillStudio, send, STUDIO, WRITE, type StudioSize } from './largeStudio.ts';
 import { ms, timesInTurn, type Figure } from './measure.ts';
@@ -190,39 +190,69 @@ async function dataFigures(): Promise<readonly Figure[]> {
   ];
 }
 
-/** The medians of each request, by what it asks for, at each size. */
+/** The medians of each request, by what it asks for, at each size: studios of all sizes take turns. */
 async function requestTimes(sizes: readonly StudioSize[]): Promise<ReadonlyMap<string, readonly number[]>> {
-  const all = new Map<string, number[]>();
-  for (const size of sizes) {
-    const stage = await openStage();
-    const store = openStore(stage.databaseUrl);
-    try {
-      const { student, piece } = await fillStudio(stage.databaseUrl, size);
-      const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
-      await computeEverything(() => send(`${stage.url}/api/desk`, { cookie: odile }), store);
-      const posting = () => ({ id: randomUUID(), bpm: 70, outcome: 'clean', remark: '' });
-      for (const [what, path, cookie, body] of [
-        ['Desk of all students', '/desk', odile, undefined],
-        ['Lesson', `/lessons/of/${student}`, mara, undefined],
-        ['Ledger', `/ledger?studentId=${student}`, mara, undefined],
-        ['Piece', `/pieces/${piece}`, mara, undefined],
-        ['Posting', `/pieces/${piece}/entries`, mara, posting],
-        ['Students', '/students', odile, undefined],
-        ['Series', '/series', odile, undefined],
-        ['Search', '/search?q=phrase%201', mara, undefined],
-      ] as const) {
-        const known = all.get(what);
-        const asked = [() => store.rows(WRITE, []), () => send(`${stage.url}/api${path}`, { cookie, body })];
-        const { median = NaN } = (await timesInTurn(asked, 20, 3))[1] ?? {};
-        if (known) known.push(median);
-        else all.set(what, [median]);
-      }
-    } finally {
-      await store.close();
-      await stage.close();
+  const studios: Asking[] = [];
+  try {
+    for (const size of sizes) studios.push(await openAsking(size));
+    const all = new Map<string, readonly number[]>();
+    for (const what of studios[0]?.ask.keys() ?? []) {
+      const asked = studios.flatMap(({ write, ask }) => [write, ask.get(what) ?? write]);
+      const times = await timesInTurn(asked, 20, 3);
+      all.set(
+        what,
+        studios.map((_, index) => times[2 * index + 1]?.median ?? NaN),
+      );
     }
+    return all;
+  } finally {
+    for (const { close } of studios) await close();
   }
-  return all;
+}
+
+/** A studio of some size that can be asked. */
+interface Asking {
+  /** Requests by what they ask for. */
+  readonly ask: ReadonlyMap<string, () => Promise<unknown>>;
+  /** After which all is looked at anew. */
+  readonly write: () => Promise<unknown>;
+  readonly close: () => Promise<void>;
+}
+
+async function openAsking(size: StudioSize): Promise<Asking> {
+  const stage = await openStage();
+  const store = openStore(stage.databaseUrl);
+  const close = async () => {
+    await store.close();
+    await stage.close();
+  };
+  try {
+    return { ask: await asksOf(stage, store, size), write: () => store.rows(WRITE, []), close };
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}
+
+/** Fills a studio, computes all that is kept of it, and tells what is asked of it. */
+async function asksOf(stage: Stage, store: Store, size: StudioSize): Promise<Asking['ask']> {
+  const { student, piece } = await fillStudio(stage.databaseUrl, size);
+  const [mara, odile] = [await cookieOf(stage, 'mara'), await cookieOf(stage, 'odile')];
+  const by = (cookie: string, path: string, body?: () => object) => () =>
+    send(`${stage.url}/api${path}`, { cookie, body });
+  const desk = by(odile, '/desk');
+  await computeEverything(desk, store);
+  const posting = () => ({ id: randomUUID(), bpm: 70, outcome: 'clean', remark: '' });
+  return new Map([
+    ['Desk of all students', desk],
+    ['Lesson', by(mara, `/lessons/of/${student}`)],
+    ['Ledger', by(mara, `/ledger?studentId=${student}`)],
+    ['Piece', by(mara, `/pieces/${piece}`)],
+    ['Posting', by(mara, `/pieces/${piece}/entries`, posting)],
+    ['Students', by(odile, '/students')],
+    ['Series', by(odile, '/series')],
+    ['Search', by(mara, '/search?q=phrase%201')],
+  ]);
 }
 
 function grown(what: string, [one = 0, ten = 0, hundred = 0]: readonly number[]): Figure {

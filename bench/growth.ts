@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { checkPhrase } from '@jam-ledger/core/checks';
-import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
 import { difficultyOf, practiceDrills } from '@jam-ledger/core/difficulty';
+import { readMusicXml, writeMusicXml } from '@jam-ledger/core/formats';
 import { bestPath, usualGuitar } from '@jam-ledger/core/fretboard';
 import { compare } from '@jam-ledger/core/likeness';
 import { draftLine, hearBeat, judgeTake, LISTEN_RATE, playAsLearner, weighTab } from '@jam-ledger/core/listen';
@@ -11,6 +10,7 @@ import { OPEN_KEY, readKey, TUNINGS } from '@jam-ledger/core/pitch';
 import { forecast, type DatedResult } from '@jam-ledger/core/progress';
 import { startRendering } from '@jam-ledger/core/sound';
 import { readSpoken, sayPhrase } from '@jam-ledger/core/spoken';
+import { openStore, type Store } from '../apps/server/src/store/index.ts';
 import { songOf } from '../packages/core/test/formats/songs.ts';
 import { openStage, type Stage } from '../e2e/stage.ts';
 import { BAR } from './hands.ts';
@@ -18,14 +18,14 @@ import { computeEverything, cookieOf, fillStudio, send, STUDIO, WRITE, type Stud
 import { ms, timesInTurn, type Figure } from './measure.ts';
 import { plan } from './plan.ts';
 
-/** Lengths and sizes, against the smallest. */
 const LARGEST = 100;
+/** Lengths and sizes, against the smallest. */
 const STEPS = [1, 10, LARGEST] as const;
 type Step = (typeof STEPS)[number];
 
 /** How often each is measured, and how often before that to warm up; what hears recordings is long enough to be measured once. */
-const TURNS = 9;
-const WARM = 2;
+const OFTEN = { turns: 9, warm: 2 } as const;
+const ONCE = { turns: 1, warm: 0 } as const;
 
 /** What may grow faster than linear: only what has to. */
 const STEEPEST = 1.1;
@@ -36,23 +36,22 @@ const BARS = 4;
 
 /** How the main figures grow with length and data: each at once, ten and a hundred times, with its exponent from ten to a hundred. */
 export async function growthFigures(): Promise<readonly Figure[]> {
+  return [...(await lengthFigures(COMPUTED, OFTEN)), ...(await lengthFigures(HEARD, ONCE)), ...(await dataFigures())];
+}
+
+/** In turns, each of as much work: a slow while of the machine, and what is collected of memory, fall on all lengths alike. */
+async function lengthFigures(
+  all: readonly Made[],
+  { turns, warm }: { readonly turns: number; readonly warm: number },
+): Promise<readonly Figure[]> {
   const figures: Figure[] = [];
-  for (const [of, turns, warm] of [
-    [COMPUTED, TURNS, WARM],
-    [HEARD, 1, 0],
-  ] as const)
-    for (const [what, make] of of) {
-      // In turns, each of as much work: a slow while of the machine, and what is collected of memory, fall on all sizes alike.
-      const works = STEPS.map((step) => again(make(step), LARGEST / step));
-      const times = await timesInTurn(works, turns, warm);
-      figures.push(
-        grown(
-          what,
-          times.map(({ median }, index) => (median * (STEPS[index] ?? NaN)) / LARGEST),
-        ),
-      );
-    }
-  return [...figures, ...(await dataFigures())];
+  for (const [what, make] of all) {
+    const works = STEPS.map((step) => again(make(step), LARGEST / step));
+    const times = await timesInTurn(works, turns, warm);
+    const each = times.map(({ median }, index) => (median * (STEPS[index] ?? NaN)) / LARGEST);
+    figures.push(grown(what, each));
+  }
+  return figures;
 }
 
 /** Does something so many times. */

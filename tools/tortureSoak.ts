@@ -189,9 +189,11 @@ async function send(
 async function lookAt(studio: Studio, databaseUrl: string): Promise<Look> {
   const { median, p95 } = timingOf(studio.times);
   const answers = studio.times.length;
+  // Before anything is waited for: what is answered meanwhile is of the next look.
+  studio.times = [];
   const [before, now] = [studio.spent, await spentUntilNow()];
+  studio.spent = now;
   const elsewhere = (now.elsewhere - before.elsewhere) / (now.all - before.all);
-  Object.assign(studio, { times: [], spent: now });
   const bytes = await Promise.all(studio.servers.map(({ child }) => bytesOf(child.pid ?? 0)));
   const [row] = await query(
     databaseUrl,

@@ -102,15 +102,15 @@ export function unroll(phrase: Phrase): Timeline {
   return timeline;
 }
 
+/** What each phrase plays out to: nearly all that is computed of one asks for it, the reader first. Phrases do not change. */
+const known = new WeakMap<Phrase, Timeline>();
+
 /** The events of each bar, in their order; linear in both. */
 export function eventsOfBars({ events, bars }: Timeline): readonly (readonly TimedEvent[])[] {
   const inside = bars.map((): TimedEvent[] => []);
   for (const event of events) inside[event.bar]?.push(event);
   return inside;
 }
-
-/** What each phrase plays out to: nearly all that is computed of one asks for it, the reader first. Phrases do not change. */
-const known = new WeakMap<Phrase, Timeline>();
 
 class Walk {
   readonly #events: Draft[] = [];

@@ -1,8 +1,8 @@
 import {
+  eventsOfBars,
   FIRST_ROUND,
   inRound,
   letterOfString,
-  eventsOfBars,
   unroll,
   type EventMark,
   type Phrase,

@@ -51,6 +51,7 @@ describe('the pieces of a song', () => {
     const loads = page.getByRole('region', { name: 'Load of the coming lessons' }).getByRole('listitem');
     const minutes = async () =>
       (await loads.allInnerTexts()).map((text) => parseInt(/(\d+) min/.exec(text)?.[1] ?? '', 10));
+    const sum = (some: readonly number[]) => some.reduce((all, one) => all + one, 0);
     const before = await minutes();
     // Seven Fridays, but for one on which the studio may be closed.
     expect(before.length).toBeGreaterThanOrEqual(6);
@@ -58,8 +59,8 @@ describe('the pieces of a song', () => {
     await row('Last word').click();
     await press('g');
     await page.getByText('“Last word” is given.').waitFor();
-    const sum = (some: readonly number[]) => some.reduce((all, one) => all + one, 0);
-    expect(sum(await minutes())).toBe(sum(before) - 8);
+    // The loads are computed once more after that is said; the test's own time ends the waiting.
+    while (sum(await minutes()) !== sum(before) - 8) await page.waitForTimeout(50);
     await press('g');
     await page.getByText('“Last word” is taken back into the plan.').waitFor();
   });

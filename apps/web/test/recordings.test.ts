@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { effectScope } from 'vue';
 import type { Phrase, SentTake, Section, Transcription } from '@jam-ledger/contract';
 import { bandPartOf, phraseTimesOf } from '../src/songs/recording/songBand.ts';
-import { filtersOf, SHARES } from '../src/recordings/recordingPlayer.ts';
+import { filtersOf, RecordingPlayback, SHARES } from '../src/recordings/recordingPlayer.ts';
 import { openStretcher } from '../src/recordings/stretcher.ts';
 import { saidOfSetUp } from '../src/songs/recording/setUpSaid.ts';
 import RecordingMargin from '../src/songs/recording/RecordingMargin.vue';
@@ -130,6 +130,45 @@ describe('the way of the sound', () => {
     expect(filtersOf('low').map(({ type }) => type)).toEqual(['lowpass', 'lowpass']);
     expect(filtersOf('middle')).toHaveLength(4);
     expect(filtersOf('high')[0]).toMatchObject({ type: 'highpass', frequency: filtersOf('middle')[2]?.frequency });
+  });
+});
+
+describe('where a playing is', () => {
+  /** A sound card that has been on for a while, and what is joined to it. */
+  class Card {
+    static newest: Card;
+    currentTime = 8.4;
+    constructor() {
+      Card.newest = this;
+    }
+    readonly resume = () => Promise.resolve();
+    readonly #node = () => {
+      const gain = { value: 0, setValueAtTime: () => undefined, exponentialRampToValueAtTime: () => undefined };
+      const node = { gain, disconnect: () => undefined, start: () => undefined, stop: () => undefined };
+      return Object.assign(node, { connect: (to: unknown) => to });
+    };
+    readonly createGain = this.#node;
+    readonly createChannelSplitter = this.#node;
+    readonly createChannelMerger = this.#node;
+    readonly createBufferSource = this.#node;
+    readonly createBuffer = () => ({ copyToChannel: () => undefined });
+  }
+
+  test('is where it will begin until it sounds, then goes on at its speed, with the card’s clock', async () => {
+    (globalThis as unknown as { AudioContext: unknown }).AudioContext = Card;
+    const hearing = { speed: 1, semitones: 0, side: 'everything', band: 'all of it', level: 1 } as const;
+    const sound = { channels: [new Float32Array(4000)], sampleRate: 1000, from: 2.5, loop: false, countIn: [] };
+    const playback = new RecordingPlayback(sound, hearing, () => undefined);
+    const starting = playback.start();
+    // What is slowed down is made first, and that lasts.
+    expect(playback.seconds()).toBe(2.5);
+    await starting;
+    expect(playback.seconds()).toBe(2.5);
+    Card.newest.currentTime += 1.06;
+    expect(playback.seconds()).toBeCloseTo(3.5, 6);
+    Card.newest.currentTime += 60;
+    expect(playback.seconds()).toBe(6.5);
+    playback.stop();
   });
 });
 

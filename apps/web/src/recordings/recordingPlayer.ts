@@ -54,7 +54,8 @@ export class RecordingPlayback {
   readonly #way: Way;
   readonly #sources = new Set<AudioScheduledSourceNode>();
   #timer: ReturnType<typeof setInterval> | undefined;
-  #startAt = 0;
+  /** When it begins, by the clock of the sound card, seconds; not known before its first sound is asked for. */
+  #startAt = Infinity;
   #made = 0;
   #busy = false;
   #stopped = false;

@@ -1,8 +1,10 @@
+import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { promisify } from 'node:util';
 import { demoSignIns } from '../apps/server/src/demo/index.ts';
 import { noiseOf } from '../packages/core/src/sound/index.ts';
 import { fillStudio, SIZE, STUDIO } from '../bench/largeStudio.ts';
@@ -20,8 +22,23 @@ const ACTS = { most: 4, apartSeconds: 25 } as const;
 const AWAY = { fromSeconds: 10, toSeconds: 60, results: 4 } as const;
 /** Of the results that are sent, the share whose answer is lost on the way, so that they are sent again. */
 const CUT = { share: 0.05, afterMs: 8 } as const;
-/** What may grow over the measured part: memory of a server, bytes; and its last third may be slower than its first by so much. */
-const MOST = { bytes: 24e6, slower: 1.5, slowerMs: 15 } as const;
+/** What may grow over the measured part: memory of a server, bytes; and its last third may be slower than its first, or work more an answer, by so much. */
+const MOST = { bytes: 24e6, slower: 1.5, slowerMs: 15, work: 1.25 } as const;
+/** A minute is calm that the machine gave to others no more of than that share; how long answers take is told by some of them. */
+const CALM = { share: 0.02, minutes: 3 } as const;
+/**
+ * Fixed work of the kind that a server does, to tell how fast the machine is in that minute: writes and reads a thousand lines forty times, and
+ * prints its time of a processor, milliseconds.
+ */
+const YARDSTICK = `
+  const lines = Array.from({ length: 1000 }, (_, n) => ({ id: 'line ' + n, bpm: n % 180, outcome: 'clean', remark: '' }));
+  const from = process.cpuUsage();
+  for (let turn = 0; turn < 40; turn += 1) JSON.parse(JSON.stringify(lines));
+  const { user, system } = process.cpuUsage(from);
+  console.log((user + system) / 1000);
+`;
+/** After so many seconds without an answer the servers have closed what they do not need; then the fewest connections of so many seconds. */
+const REST = { quiet: 30, looked: 15 } as const;
 
 /** The simulated studio of one run: its servers, and what was told of it so far. */
 interface Studio {
@@ -35,8 +52,9 @@ interface Studio {
   readonly wrong: string[];
 }
 
-/** Time of all processors, ticks: what the machine gave to others, and all of it. */
+/** Time of all processors, milliseconds: what this machine worked, what it gave to others, and all of it. */
 interface Spent {
+  readonly busy: number;
   readonly elsewhere: number;
   readonly all: number;
 }
@@ -48,13 +66,18 @@ interface Look {
   readonly p50: number;
   readonly p95: number;
   readonly answers: number;
+  /** Time of the processors an answer, milliseconds: of servers, database and devices. */
+  readonly work: number;
+  /** The same of the yardstick in that minute, milliseconds. */
+  readonly yardstick: number;
   /** Of the time of the processors, the share that the machine gave to others. */
   readonly elsewhere: number;
 }
 
 /**
  * An hour of a studio: the devices of all students, in reach and out of it, two servers, one durable database with a million lines. Memory
- * and connections of the servers do not grow, nothing acknowledged is lost or there twice, and answers take as long at the end.
+ * and connections of the servers do not grow, nothing acknowledged is lost or there twice, and answers take as long and as much work at the
+ * end.
  */
 export async function tortureSoak(folder: string, say: (line: string) => void): Promise<readonly string[]> {
   const cluster = await startCluster({ folder: join(folder, 'soak'), durable: true });
@@ -64,6 +87,7 @@ export async function tortureSoak(folder: string, say: (line: string) => void): 
     await fillStudio(cluster.databaseUrl);
     const cookies = await letIn(cluster.databaseUrl, servers);
     say(`  ${SIZE}; ${cookies.length} devices signed in`);
+    const atRest = await connectionsAtRest(cluster.databaseUrl);
     const over = new AbortController();
     setMaxListeners(cookies.length, over.signal);
     const studio: Studio = {
@@ -82,12 +106,16 @@ export async function tortureSoak(folder: string, say: (line: string) => void): 
       looks.push(look);
       const megabytes = look.bytes.map((bytes) => (bytes / 1e6).toFixed(0)).join(' and ');
       say(
-        `  minute ${minute + 1}: ${look.answers} answers, ${look.p50.toFixed(0)} ms, 95th percentile ${look.p95.toFixed(0)} ms; ${megabytes} MB; ${look.connections} connections; ${(100 * look.elsewhere).toFixed(0)} % of the processors given to others`,
+        `  minute ${minute + 1}: ${look.answers} answers, ${look.p50.toFixed(0)} ms, 95th percentile ${look.p95.toFixed(0)} ms; ${megabytes} MB; ${look.connections} connections; ${look.work.toFixed(0)} ms of the processors an answer, ${(look.work / look.yardstick).toFixed(2)} × the yardstick, ${(100 * look.elsewhere).toFixed(0)} % of them given to others`,
       );
     }
     over.abort();
     await Promise.all(devices);
-    return [...studio.wrong, ...judge(looks, say), ...(await lostOf(studio, cluster.databaseUrl, say))];
+    const lost = await lostOf(studio, cluster.databaseUrl, say);
+    const more = (await connectionsAtRest(cluster.databaseUrl)) - atRest;
+    say(`  connections at rest: ${atRest} before, ${more} more after it`);
+    const left = more > 0 ? [`${more} connections were left open`] : [];
+    return [...studio.wrong, ...judge(looks, say), ...lost, ...left];
   } finally {
     for (const { child } of servers) child.kill('SIGTERM');
     await cluster.stop();
@@ -194,19 +222,42 @@ async function lookAt(studio: Studio, databaseUrl: string): Promise<Look> {
   const [before, now] = [studio.spent, await spentUntilNow()];
   studio.spent = now;
   const elsewhere = (now.elsewhere - before.elsewhere) / (now.all - before.all);
+  const work = (now.busy - before.busy) / answers;
+  const { stdout } = await promisify(execFile)(process.execPath, ['-e', YARDSTICK]);
   const bytes = await Promise.all(studio.servers.map(({ child }) => bytesOf(child.pid ?? 0)));
+  const connections = await connectionsOf(databaseUrl);
+  return { bytes, connections, p50: median, p95, answers, work, yardstick: Number(stdout), elsewhere };
+}
+
+async function connectionsOf(databaseUrl: string): Promise<number> {
   const [row] = await query(
     databaseUrl,
     'SELECT count(*)::int AS count FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
   );
-  return { bytes, connections: Number(row?.['count']), p50: median, p95, answers, elsewhere };
+  return Number(row?.['count']);
 }
 
-/** Source: proc_stat(5): user, nice, system, idle, iowait, irq, softirq, steal; steal is what another system took. */
+async function connectionsAtRest(databaseUrl: string): Promise<number> {
+  await pause(1000 * REST.quiet);
+  let fewest = Infinity;
+  for (let second = 0; second < REST.looked; second += 1) {
+    await pause(1000);
+    fewest = Math.min(fewest, await connectionsOf(databaseUrl));
+  }
+  return fewest;
+}
+
+/** Source: proc_stat(5): user, nice, system, idle, iowait, irq, softirq, steal, in hundredths of a second; steal is what another system took. */
 async function spentUntilNow(): Promise<Spent> {
   const [line = ''] = (await readFile('/proc/stat', 'utf8')).split('\n');
-  const ticks = line.trim().split(/\s+/).slice(1, 9).map(Number);
-  return { elsewhere: ticks[7] ?? 0, all: ticks.reduce((sum, one) => sum + one, 0) };
+  const spent = line
+    .trim()
+    .split(/\s+/)
+    .slice(1, 9)
+    .map((ticks) => 10 * Number(ticks));
+  const all = spent.reduce((sum, one) => sum + one, 0);
+  const [idle = 0, waiting = 0, elsewhere = 0] = [spent[3], spent[4], spent[7]];
+  return { busy: all - idle - waiting - elsewhere, elsewhere, all };
 }
 
 /** What grew from the first third of the measured part to its last. */
@@ -217,15 +268,23 @@ function judge(looks: readonly Look[], say: (line: string) => void): readonly st
   const of = (part: readonly Look[], value: (look: Look) => number) => timingOf(part.map(value)).median;
   const grown = (value: (look: Look) => number) => of(last, value) - of(first, value);
   const bytes = [0, 1].map((server) => grown(({ bytes: all }) => all[server] ?? 0));
-  const connections = grown((look) => look.connections);
-  const [before, after] = [of(first, ({ p95 }) => p95), of(last, ({ p95 }) => p95)];
+  const isCalm = ({ elsewhere }: Look) => elsewhere <= CALM.share;
+  const [calm, calmAfter] = [first.filter(isCalm), last.filter(isCalm)];
+  const isTold = Math.min(calm.length, calmAfter.length) >= CALM.minutes;
+  const workOf = (part: readonly Look[]) => of(part, ({ work, yardstick }) => work / yardstick);
+  const p95Of = (part: readonly Look[]) => of(part, ({ p95 }) => p95);
   say(
-    `  from its first third to its last: memory ${bytes.map((one) => (one / 1e6).toFixed(1)).join(' and ')} MB more, connections ${connections} more, 95th percentile ${before.toFixed(0)} to ${after.toFixed(0)} ms`,
+    `  from the first third to the last: memory ${bytes.map((one) => (one / 1e6).toFixed(1)).join(' and ')} MB more, an answer ${workOf(first).toFixed(2)} to ${workOf(last).toFixed(2)} × the work of the yardstick, 95th percentile ${p95Of(first).toFixed(0)} to ${p95Of(last).toFixed(0)} ms`,
+  );
+  say(
+    `  the same of minutes that others left alone, ${calm.length} and ${calmAfter.length}: ${isTold ? `${p95Of(calm).toFixed(0)} to ${p95Of(calmAfter).toFixed(0)} ms` : 'too few to tell'}`,
   );
   return [
     ...bytes.filter((one) => one > MOST.bytes).map((one) => `a server grew by ${(one / 1e6).toFixed(0)} MB`),
-    ...(connections > 0 ? [`there are ${connections} connections more`] : []),
-    ...(after > Math.max(MOST.slower * before, before + MOST.slowerMs) ? ['answers became slower'] : []),
+    ...(workOf(last) > MOST.work * workOf(first) ? ['answers became more work'] : []),
+    ...(isTold && p95Of(calmAfter) > Math.max(MOST.slower * p95Of(calm), p95Of(calm) + MOST.slowerMs)
+      ? ['answers became slower']
+      : []),
   ];
 }
 

@@ -14,6 +14,8 @@ import { ask, signIn } from '../e2e/starting.ts';
 import { startCluster } from './cluster.ts';
 import { query } from './tortureReplica.ts';
 
+const run = promisify(execFile);
+
 /** How long, minutes; the first quarter warms up and counts for nothing but what is lost. */
 const MINUTES = Number(process.env['SOAK_MINUTES'] ?? 60);
 const WARM = 0.25;
@@ -223,7 +225,7 @@ async function lookAt(studio: Studio, databaseUrl: string): Promise<Look> {
   studio.spent = now;
   const elsewhere = (now.elsewhere - before.elsewhere) / (now.all - before.all);
   const work = (now.busy - before.busy) / answers;
-  const { stdout } = await promisify(execFile)(process.execPath, ['-e', YARDSTICK]);
+  const { stdout } = await run(process.execPath, ['-e', YARDSTICK]);
   const bytes = await Promise.all(studio.servers.map(({ child }) => bytesOf(child.pid ?? 0)));
   const connections = await connectionsOf(databaseUrl);
   return { bytes, connections, p50: median, p95, answers, work, yardstick: Number(stdout), elsewhere };
@@ -266,8 +268,10 @@ function judge(looks: readonly Look[], say: (line: string) => void): readonly st
   const third = Math.max(1, Math.floor(measured.length / 3));
   const [first, last] = [measured.slice(0, third), measured.slice(-third)];
   const of = (part: readonly Look[], value: (look: Look) => number) => timingOf(part.map(value)).median;
-  const grown = (value: (look: Look) => number) => of(last, value) - of(first, value);
-  const bytes = [0, 1].map((server) => grown(({ bytes: all }) => all[server] ?? 0));
+  const bytes = [0, 1].map((server) => {
+    const own = (look: Look) => look.bytes[server] ?? 0;
+    return of(last, own) - of(first, own);
+  });
   const isCalm = ({ elsewhere }: Look) => elsewhere <= CALM.share;
   const [calm, calmAfter] = [first.filter(isCalm), last.filter(isCalm)];
   const isTold = Math.min(calm.length, calmAfter.length) >= CALM.minutes;

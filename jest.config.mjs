@@ -31,7 +31,12 @@ export default {
       moduleNameMapper: { '\\.(woff2|css)(\\?\\w+)?$|jam-music\\.woff$': '<rootDir>/tools/assetStub.mjs' },
       transform: { ...shared.transform, '^.+\\.vue$': '<rootDir>/tools/vueTransform.mjs' },
     },
-    { ...shared, displayName: 'e2e', roots: ['<rootDir>/e2e'], testEnvironment: 'node' },
+    {
+      ...shared,
+      displayName: 'e2e',
+      roots: ['<rootDir>/e2e'],
+      testEnvironment: '<rootDir>/e2e/tellingEnvironment.mjs',
+    },
     { ...shared, displayName: 'server', roots: ['<rootDir>/apps/server'], testPathIgnorePatterns: ['/dist/'] },
   ],
 };

@@ -31,6 +31,11 @@ export const ONE_ACT = 45_000;
 /** The screen that pictures are taken at. */
 export const SCREEN = { width: 1280, height: 800 } as const;
 
+declare global {
+  /** The browsers that tests have open, so that it can be told what they show where one fails. */
+  var openBrowsers: Set<Browser> | undefined;
+}
+
 /** The demo studio on a real server and database, and a real browser before it. */
 export interface Stage {
   readonly url: string;
@@ -57,6 +62,7 @@ export async function openStage(flags: readonly string[] = [], pages?: string): 
   const server = await startServer(databaseUrl, env(pages));
   const { url } = server;
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...FLAGS, ...flags] });
+  (globalThis.openBrowsers ??= new Set()).add(browser);
   const others: RunningServer[] = [];
   return {
     url,
@@ -83,6 +89,7 @@ export async function openStage(flags: readonly string[] = [], pages?: string): 
     },
     async close() {
       await browser.close();
+      globalThis.openBrowsers?.delete(browser);
       for (const one of [server, ...others]) await closeServer(one);
       await rm(folder, { recursive: true, force: true });
     },

@@ -144,6 +144,29 @@ describe('a page that is opened while the studio cannot be reached', () => {
     expect((await page.request.get('/assets/x.js')).status()).toBe(404);
     await page.context().close();
   });
+
+  test('opens a page after all whose code was lost on its way, or asks where it is lost again', async () => {
+    const page = await stage.enter('mara');
+    const code = '**/assets/LicksPage-*';
+    let comes = false;
+    // What looks for the code where it did not come is no script.
+    await page.route(code, (route) => {
+      if (route.request().resourceType() === 'fetch') comes = true;
+      return comes ? route.continue() : route.abort();
+    });
+    await page.getByRole('link', { name: 'Licks' }).click();
+    await page.getByRole('heading', { name: 'Licks', exact: true }).waitFor();
+    expect(comes).toBe(true);
+    await page.unroute(code);
+    await page.goto('/songs');
+    await page.route(code, (route) => (route.request().resourceType() === 'fetch' ? route.continue() : route.abort()));
+    await page.getByRole('link', { name: 'Licks' }).click();
+    await page.getByText('This page could not be loaded.', { exact: true }).waitFor();
+    await page.unroute(code);
+    await page.getByRole('button', { name: 'Load it anew' }).click();
+    await page.getByRole('heading', { name: 'Licks', exact: true }).waitFor();
+    await page.context().close();
+  });
 });
 
 test('a large page asks for what it shows once, and before all else', async () => {

@@ -11,6 +11,7 @@ import { titleOf } from './pageTitles.ts';
 import GuideLine from '../help/GuideLine.vue';
 import { useFresh } from './useFresh.ts';
 import { useKeptFocus } from './useKeptFocus.ts';
+import { useLostCode } from './useLostCode.ts';
 import { useRenewal } from './useRenewal.ts';
 import SignInAgain from './SignInAgain.vue';
 import SignOutButton from './SignOutButton.vue';
@@ -118,16 +119,7 @@ async function openAgain(): Promise<void> {
   await router.replace(`${pathname}${search}${hash}`);
 }
 
-// Code of a page that is gone belongs to a version of Jam Ledger that was renewed meanwhile.
-useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error }) => {
-  const [path] = /\/assets\/[^\s'"]+/.exec(event.payload?.message ?? '') ?? [];
-  void notices.tell(async () => {
-    const answer = path === undefined ? undefined : await fetch(path, { cache: 'no-store' }).catch(() => undefined);
-    if (!answer) notices.say('This page could not be loaded, since the studio cannot be reached.');
-    else if (answer.status === 404)
-      notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () => window.location.reload());
-  });
-});
+useLostCode();
 </script>
 
 <template>

@@ -159,12 +159,24 @@ describe('a page that is opened while the studio cannot be reached', () => {
     expect(comes).toBe(true);
     await page.unroute(code);
     await page.goto('/songs');
+    // A page that could not be reached is not opened by code of something else that is lost later.
+    await page.route(code, (route) => route.abort());
+    await page.getByRole('link', { name: 'Licks' }).click();
+    await page.getByText('This page could not be loaded, since the studio cannot be reached.').waitFor();
+    await page.unroute(code);
+    const help = '**/assets/HelpDialog-*';
+    await page.route(help, (route) => (route.request().resourceType() === 'fetch' ? route.continue() : route.abort()));
+    const looked = page.waitForResponse(help);
+    await page.getByRole('button', { name: 'Help' }).click();
+    await looked;
+    const licks = page.getByRole('heading', { name: 'Licks', exact: true });
+    await expect(licks.waitFor({ timeout: 1000 })).rejects.toThrow('Timeout');
     await page.route(code, (route) => (route.request().resourceType() === 'fetch' ? route.continue() : route.abort()));
     await page.getByRole('link', { name: 'Licks' }).click();
     await page.getByText('This page could not be loaded.', { exact: true }).waitFor();
     await page.unroute(code);
     await page.getByRole('button', { name: 'Load it anew' }).click();
-    await page.getByRole('heading', { name: 'Licks', exact: true }).waitFor();
+    await licks.waitFor();
     await page.context().close();
   });
 });

@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core';
-import { useRouter, type RouteLocationNormalized } from 'vue-router';
+import { useRouter } from 'vue-router';
 import { useNotices } from '../session/index.ts';
 
 /**
@@ -9,25 +9,29 @@ import { useNotices } from '../session/index.ts';
 export function useLostCode(): void {
   const router = useRouter();
   const notices = useNotices();
-  let unopened: RouteLocationNormalized | undefined;
-  let isTriedAgain = false;
-  router.onError((_error, to) => (unopened = to));
-  router.afterEach(() => ([unopened, isTriedAgain] = [undefined, false]));
+  /** The page that was not opened, and for want of which code, until another is chosen. */
+  let unopened: { readonly error: unknown; readonly to: string } | undefined;
+  let triedAgain = '';
+  router.onError((error: unknown, { fullPath }) => (unopened = { error, to: fullPath }));
+  router.beforeEach(() => {
+    unopened = undefined;
+  });
 
   useEventListener(window, 'vite:preloadError', (event: Event & { payload?: Error }) => {
     const [path] = /\/assets\/[^\s'"]+/.exec(event.payload?.message ?? '') ?? [];
     void notices.tell(async () => {
       const answer = path === undefined ? undefined : await fetch(path, { cache: 'no-store' }).catch(() => undefined);
-      const to = unopened?.fullPath;
+      // Code of a part of a page, such as its help, opens none.
+      const to = unopened?.error === event.payload ? unopened?.to : undefined;
       if (!answer) notices.say('This page could not be loaded, since the studio cannot be reached.');
       else if (answer.status === 404)
         notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () =>
           window.location.reload(),
         );
-      else if (to !== undefined && isTriedAgain)
+      else if (to !== undefined && to === triedAgain)
         notices.ask('This page could not be loaded.', 'Load it anew', () => window.location.assign(to));
       else if (to !== undefined) {
-        isTriedAgain = true;
+        triedAgain = to;
         // Where it fails again, that is told as it happens.
         await router.push(to).catch(() => undefined);
       }

@@ -214,28 +214,29 @@ describe('one piece', () => {
   test('without a connection results wait, the ladder goes on, and everything is posted once', async () => {
     await open(/^Opening bend into Answer\b/);
     const before = await page.getByLabel('Played at').inputValue();
+    // Each attempt to post is waited for, those of pages that are opened too: one that is late would get through.
+    const posting = async (act: () => Promise<void>) => {
+      const lost = page.waitForEvent('requestfailed', (request) => request.url().endsWith('/entries'));
+      await act();
+      await lost;
+    };
     await page.context().setOffline(true);
-    await page.keyboard.press('c');
+    await posting(() => page.keyboard.press('c'));
     await page.getByText('One result waits on this device').waitFor();
-    await page.keyboard.press('c');
+    await posting(() => page.keyboard.press('c'));
     await page.getByText('2 results wait on this device').waitFor();
     await page.getByText('waits here').first().waitFor();
     expect(parseInt(await page.getByLabel('Played at').inputValue(), 10)).toBeGreaterThan(parseInt(before, 10));
     // Another piece that was seen before can be opened meanwhile.
-    await page.getByRole('link', { name: /^Practice( \d+ new)?$/ }).click();
+    await posting(() => page.getByRole('link', { name: /^Practice( \d+ new)?$/ }).click());
     await page.getByText('2 results wait on this device').waitFor();
-    await page
-      .getByRole('listitem')
-      .getByRole('link', { name: /^Answer\b/ })
-      .last()
-      .click();
+    const answer = page.getByRole('listitem').getByRole('link', { name: /^Answer\b/ });
+    await posting(() => answer.last().click());
     await page.getByRole('heading', { name: 'Answer', exact: true }).waitFor();
     // The line comes back, and goes again while they are posted by themselves; then they are posted by hand.
     const entries = '**/api/pieces/*/entries';
     await page.route(entries, (route) => route.abort());
-    const isLost = page.waitForEvent('requestfailed', (request) => request.method() === 'POST');
-    await page.context().setOffline(false);
-    await isLost;
+    await posting(() => page.context().setOffline(false));
     await page.unroute(entries);
     await page.getByRole('button', { name: 'Post now' }).click();
     await page.getByText(/wait on this device/).waitFor({ state: 'detached' });

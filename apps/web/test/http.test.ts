@@ -54,7 +54,7 @@ describe('what was asked ahead', () => {
   const said = () => JSON.stringify({ name: 'Ines' });
   const ahead = (answer: () => Promise<Response>) => (globalThis.askedAhead = new Map([['/api/session', answer()]]));
   const opened = (agoMs: number) => jest.spyOn(performance, 'now').mockReturnValue(agoMs);
-  beforeEach(() => void opened(9_999));
+  beforeEach(() => void opened(59_999));
   afterEach(() => {
     jest.restoreAllMocks();
     globalThis.askedAhead = undefined;
@@ -86,7 +86,7 @@ describe('what was asked ahead', () => {
   test('is not taken when the page has been open for long', async () => {
     answer(200, '{"name":"Mara"}');
     ahead(() => Promise.resolve(new Response(said())));
-    opened(10_001);
+    opened(60_001);
     expect(await askAny('GET', '/session')).toEqual({ name: 'Mara' });
   });
 });

@@ -28,8 +28,8 @@ declare global {
   var askedAhead: Map<string, Promise<Response>> | undefined;
 }
 
-/** So old may be what was asked ahead, milliseconds since the page was opened. Our choice. */
-const AHEAD_MS = 10_000;
+/** So old may be what was asked ahead, milliseconds since the page was opened: on a slow line its code comes late. Our choice. */
+const AHEAD_MS = 60_000;
 
 /** What was asked ahead, once; what is changed meanwhile makes all of it old. */
 function takeAhead(method: Route['method'], path: string): Promise<Response> | undefined {

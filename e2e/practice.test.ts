@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Page } from 'playwright-core';
+import type { Locator, Page } from 'playwright-core';
 import { heard, listen } from './listening.ts';
 import { choose, openStage, type Stage } from './stage.ts';
 
@@ -50,6 +50,29 @@ describe('the ledger', () => {
     await page.getByLabel('Name', { exact: true }).fill('climb');
     await page.getByText('1 of 4 rows').waitFor();
     await page.getByLabel('Name', { exact: true }).fill('');
+  });
+
+  test('on a phone shows names whole, beside them what is next, and the days when it is drawn aside', async () => {
+    const grid = page.getByRole('grid', { name: 'Ledger' });
+    /** Whether both ends of each line of something are to be seen, with nothing before them. */
+    const isWhole = (of: Locator) =>
+      of.evaluate((element) => {
+        const text = document.createRange();
+        text.selectNodeContents(element);
+        return [...text.getClientRects()].every(({ left, right, top, bottom }) =>
+          [left + 1, right - 1].every((x) => {
+            const found = document.elementFromPoint(x, (top + bottom) / 2);
+            return found !== null && (element.contains(found) || found.contains(element));
+          }),
+        );
+      });
+    const name = grid.getByRole('button', { name: 'Opening bend into Answer' });
+    const heads = grid.getByRole('columnheader');
+    const [newest, ofTarget, next] = [heads.nth(-3), heads.nth(-2), heads.nth(-1)];
+    await name.scrollIntoViewIfNeeded();
+    expect([await isWhole(name), await isWhole(ofTarget), await isWhole(next)]).toEqual([true, true, true]);
+    await grid.evaluate((table) => table.parentElement?.scrollBy({ left: -150 }));
+    expect([await isWhole(name), await isWhole(newest)]).toEqual([true, true]);
   });
 
   test('is walked through with the arrows, and printed whole', async () => {

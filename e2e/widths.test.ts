@@ -38,12 +38,36 @@ function overflow(page: Page): Promise<readonly string[]> {
   });
 }
 
+/** Words that are broken where no word may be, with what they stand in; one of very many letters has to be. */
+function brokenWords(page: Page): Promise<readonly string[]> {
+  return page.evaluate(() => {
+    const broken: string[] = [];
+    const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let text = texts.nextNode(); text; text = texts.nextNode()) {
+      const within = text.parentElement;
+      if (!within || within.closest('.cm-editor, svg, .unseen, .slips thead') || !within.checkVisibility()) continue;
+      for (const { 0: word, index } of (text.textContent ?? '').matchAll(/\p{L}{2,20}/gu)) {
+        const range = document.createRange();
+        range.setStart(text, index);
+        range.setEnd(text, index + word.length);
+        const lines = new Set([...range.getClientRects()].map(({ bottom }) => Math.round(bottom)));
+        if (lines.size > 1) broken.push(`${word} in ${within.tagName}.${within.className}`);
+      }
+    }
+    return broken;
+  });
+}
+
 test.each(ROLES.flatMap((who) => [360, 640].map((width) => [who, width] as const)))(
-  'no page of %s scrolls sideways at %d pixels',
+  'no page of %s scrolls sideways at %d pixels, or breaks a word',
   async (who, width) => {
     const page = await stage.enter(who, { viewport: { width, height: width === 640 ? 400 : 800 } });
     const wide: [string, readonly string[]][] = [];
-    await onEveryPage(page, who, async (name) => void wide.push([name, await overflow(page)]));
+    await onEveryPage(
+      page,
+      who,
+      async (name) => void wide.push([name, [...(await overflow(page)), ...(await brokenWords(page))]]),
+    );
     expect(wide.filter(([, over]) => over.length > 0)).toEqual([]);
     await page.context().close();
   },

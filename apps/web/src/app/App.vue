@@ -347,6 +347,22 @@ main {
     flex: 1;
     text-align: center;
   }
+  /* What is new stands above the word, in room of its own: the word stays whole, and nothing moves when it comes. */
+  nav:not(.folds) .tab {
+    position: relative;
+    justify-content: center;
+    padding: 0.85rem 0.2rem 0.35rem;
+    white-space: nowrap;
+  }
+  nav:not(.folds) .tab .p-badge {
+    position: absolute;
+    top: 0;
+    right: 0.15rem;
+    min-width: 1.1rem;
+    height: 1.1rem;
+    font-size: 0.72rem;
+    line-height: 1.1rem;
+  }
   .tab.open {
     border-color: var(--warm);
     border-bottom: 2px solid var(--page);

@@ -15,7 +15,7 @@ const emit = defineEmits<{ restore: [backup: Backup] }>();
 </script>
 
 <template>
-  <DataTable :value="[...backups]" data-key="file" size="small" class="backups" scrollable>
+  <DataTable :value="[...backups]" data-key="file" size="small" class="backups slips" scrollable>
     <Column header="Made">
       <template #body="{ data }: { data: Backup }">{{ when(data.madeAt) }}</template>
     </Column>

@@ -17,7 +17,7 @@ const title = computed(() => {
   <span :class="['reading', cell.medium, { missed: cell.outcome === 'not-yet' }]" :title="title">
     <span class="fill" :style="{ height: `${share * 100}%` }" aria-hidden="true"></span>
     <span class="bpm">{{ cell.bpm }}</span>
-    <span class="sr">{{ cell.outcome === 'clean' ? 'clean' : 'not yet' }}, {{ cell.medium }}</span>
+    <span class="unseen">{{ cell.outcome === 'clean' ? 'clean' : 'not yet' }}, {{ cell.medium }}</span>
   </span>
 </template>
 
@@ -43,12 +43,5 @@ const title = computed(() => {
 .missed .bpm::after {
   content: ' ×';
   color: var(--warm);
-}
-.sr {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>

@@ -54,7 +54,9 @@ function set(name: keyof LedgerFilter, value: string | undefined): void {
       >Name
       <InputText size="small" type="search" :model-value="filter.words" @update:model-value="set('words', $event)"
     /></label>
-    <span class="soft" role="status">{{ shown === all ? `${all} rows` : `${shown} of ${all} rows` }}</span>
+    <span class="soft" role="status"
+      >{{ shown === all ? '' : `${shown} of ` }}{{ all }} {{ all === 1 ? 'row' : 'rows' }}</span
+    >
   </div>
 </template>
 

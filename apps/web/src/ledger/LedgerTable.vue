@@ -133,6 +133,7 @@ const rowOf = (id: string) => order.value.indexOf(id);
 
 <style scoped>
 .scroll {
+  container-type: inline-size;
   overflow: auto;
   max-height: calc(100vh - 12rem);
 }
@@ -251,8 +252,10 @@ thead .next {
   white-space: nowrap;
 }
 .kept {
+  display: inline-block;
   position: sticky;
   left: 0.6rem;
+  max-width: calc(100cqi - 1.2rem);
 }
 .progress {
   font-family: var(--type-plain);
@@ -270,6 +273,36 @@ thead .next {
 thead .next,
 thead .of {
   font-size: inherit;
+}
+/* Where there is no room for all that stays in sight, only the name does; from the end one goes back through the days. */
+@media screen and (max-width: 720px) {
+  .of,
+  .next {
+    position: static;
+  }
+  thead .of,
+  thead .next {
+    position: sticky;
+    right: auto;
+    z-index: 2;
+  }
+  .phrase {
+    min-width: 6.5rem;
+    max-width: 6.5rem;
+    padding-inline: 0.3rem;
+  }
+  .of {
+    padding-inline: 0.3rem;
+  }
+  .next {
+    width: 8.2rem;
+    min-width: 8.2rem;
+    max-width: 8.2rem;
+    padding-inline: 0.3rem;
+  }
+  .expected {
+    white-space: normal;
+  }
 }
 @media print {
   .scroll {

@@ -34,7 +34,7 @@ function saysIn({ signsIn, invitedUntil, archived, eraseOn }: Person, dayOf: (mo
 </script>
 
 <template>
-  <DataTable :value="[...people]" data-key="id" size="small" class="people" scrollable>
+  <DataTable :value="[...people]" data-key="id" size="small" class="people slips" scrollable>
     <Column header="Name">
       <template #body="{ data }: { data: Person }"
         ><span :class="['name', { away: data.archived }]">{{ data.name }}</span></template

@@ -9,6 +9,7 @@ import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import GuitarForm from './GuitarForm.vue';
 import StudentsTable from './StudentsTable.vue';
+import { headed } from '../ui/index.ts';
 import { useNotices, usePage } from '../session/index.ts';
 import { useStudents } from './students.ts';
 
@@ -60,17 +61,17 @@ function saySchools({ schools }: Student): string {
     data-key="id"
     size="small"
     scrollable
-    class="students"
+    class="students slips"
     :table-props="{ 'aria-label': 'Students' }"
   >
     <Column header="Student" class="name" field="name" :pt="{ bodyCell: { role: 'rowheader' } }" />
     <Column header="Guitar">
       <template #body="{ data }: { data: Student }">{{ sayGuitar(data) }}</template>
     </Column>
-    <Column header="Reach">
+    <Column header="Reach" :pt="headed('Reach')">
       <template #body="{ data }: { data: Student }">{{ sayHand(data) }}</template>
     </Column>
-    <Column header="Taught">
+    <Column header="Taught" :pt="headed('Taught')">
       <template #body="{ data }: { data: Student }">{{ saySchools(data) }}</template>
     </Column>
     <Column>

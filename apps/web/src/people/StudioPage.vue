@@ -265,8 +265,9 @@ function takeBack(person: Person): Promise<void> {
 <style scoped>
 .head {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 1.2rem;
+  gap: 0.2rem 1.2rem;
 }
 section {
   margin-bottom: 1.8rem;

@@ -50,7 +50,7 @@ const load = computed((): Data[] => {
 });
 const loadLayout: Partial<Layout> = {
   barmode: 'stack',
-  xaxis: { type: 'category' },
+  xaxis: { type: 'category', automargin: true },
   yaxis: { title: { text: 'hours', font: { size: 13 } } },
 };
 

@@ -20,5 +20,6 @@ export { useForm } from './useForm.ts';
 export { vFirstField } from './vFirstField.ts';
 export { usePageWidth } from './usePageWidth.ts';
 export { default as LineButton } from './LineButton.vue';
+export { headed } from './headed.ts';
 export { default as PlainTable } from './PlainTable.vue';
 export type { TableColumn } from './tableColumn.ts';

@@ -274,34 +274,38 @@ thead .next,
 thead .of {
   font-size: inherit;
 }
-/* Where there is no room for all that stays in sight, only the name does; from the end one goes back through the days. */
-@media screen and (max-width: 720px) {
-  .of,
-  .next {
-    position: static;
+@media screen {
+  /* Where what stays in sight leaves no room for the days, only the name stays; from the end one goes back through the days. */
+  @container (max-width: 46rem) {
+    .of,
+    .next {
+      position: static;
+    }
+    thead .of,
+    thead .next {
+      position: sticky;
+      right: auto;
+      z-index: 2;
+    }
   }
-  thead .of,
-  thead .next {
-    position: sticky;
-    right: auto;
-    z-index: 2;
-  }
-  .phrase {
-    min-width: 6.5rem;
-    max-width: 6.5rem;
-    padding-inline: 0.3rem;
-  }
-  .of {
-    padding-inline: 0.3rem;
-  }
-  .next {
-    width: 8.2rem;
-    min-width: 8.2rem;
-    max-width: 8.2rem;
-    padding-inline: 0.3rem;
-  }
-  .expected {
-    white-space: normal;
+  @container (max-width: 30rem) {
+    .phrase {
+      min-width: 6.5rem;
+      max-width: 6.5rem;
+      padding-inline: 0.3rem;
+    }
+    .of {
+      padding-inline: 0.3rem;
+    }
+    .next {
+      width: 8.2rem;
+      min-width: 8.2rem;
+      max-width: 8.2rem;
+      padding-inline: 0.3rem;
+    }
+    .expected {
+      white-space: normal;
+    }
   }
 }
 @media print {

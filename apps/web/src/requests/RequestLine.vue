@@ -225,7 +225,7 @@ summary {
 .trouble {
   color: var(--warm);
 }
-@media (max-width: 900px) {
+@container (max-width: 46rem) {
   .line {
     grid-template-columns: minmax(0, 1fr);
     gap: 0.5rem;

@@ -100,7 +100,7 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
       :earliest="store.earliest"
       @done="students = undefined"
     />
-    <section aria-label="Requests">
+    <section class="requests" aria-label="Requests">
       <h1>{{ session.isStudent ? 'What you asked for' : 'Requests' }}</h1>
       <p class="table">
         <Button v-if="session.isTeacher && !students" size="small" outlined label="Add a request" @click="writeDown" />
@@ -156,6 +156,9 @@ function promise(request: SongRequest, day: string | null): Promise<void> {
   grid-template-columns: minmax(18rem, 24rem) minmax(0, 1fr);
   gap: 2rem;
   align-items: start;
+}
+.requests {
+  container-type: inline-size;
 }
 .empty {
   margin-top: 1rem;

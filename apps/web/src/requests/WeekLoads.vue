@@ -56,7 +56,10 @@ h2 {
 }
 @media (max-width: 720px) {
   li {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 5.2rem minmax(0, 1fr) 6.2rem;
+  }
+  .move {
+    grid-column: 1 / -1;
   }
 }
 </style>

@@ -117,6 +117,9 @@ const WHY = { rule: '', moved: 'moved', extra: 'besides the rule' } as const;
 </template>
 
 <style scoped>
+ol {
+  container-type: inline-size;
+}
 li {
   display: grid;
   grid-template-columns: 2rem minmax(12rem, auto) minmax(8rem, auto) 1fr;
@@ -137,9 +140,19 @@ li {
   justify-self: end;
   white-space: nowrap;
 }
-@media (max-width: 720px) {
+@container (max-width: 40rem) {
   li {
-    grid-template-columns: 1fr;
+    grid-template-columns: 1.3rem 1fr;
+    row-gap: 0;
+  }
+  li > * {
+    grid-column: 2;
+  }
+  li > .number {
+    grid-column: 1;
+  }
+  li > :empty {
+    display: none;
   }
   .buttons {
     justify-self: start;

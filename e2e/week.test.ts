@@ -157,6 +157,7 @@ describe('lessons of pieces', () => {
     await page.getByRole('link', { name: 'Series', exact: true }).click();
     await page.getByRole('button', { name: /Ines Harrowmere/ }).click();
     const lessons = page.getByRole('region', { name: 'Friday blues' });
+    await lessons.getByText(/of 17 pieces are there/).waitFor();
     await lessons.getByRole('button', { name: 'Cancel this lesson' }).first().click();
     await page.getByText(/is left out\.$/).waitFor();
     await page.getByRole('link', { name: 'Songs', exact: true }).click();

@@ -164,7 +164,7 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
       <h2>
         {{ chosen.title }} <span class="soft small">with {{ chosen.teacher.name }}</span>
       </h2>
-      <p v-if="chosen.goal !== '' || chosen.goalDay" class="soft">
+      <p v-if="chosen.goal !== '' || chosen.goalDay" :class="['soft', { chance: chosen.goalDay }]">
         For {{ chosen.goal || 'a day' }}<template v-if="chosen.goalDay">, {{ dayText(chosen.goalDay) }}</template
         ><template v-if="readiness"
           >:
@@ -225,6 +225,15 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
 </template>
 
 <style scoped>
+/* How likely it is comes later than the lessons; the buttons under it stay where they are. */
+.chance {
+  min-height: 2lh;
+}
+@media (max-width: 720px) {
+  .chance {
+    min-height: 5lh;
+  }
+}
 .head {
   display: flex;
   gap: 1rem;

@@ -229,6 +229,11 @@ function add(one: Series, to: { readonly day: string; readonly time: string }): 
 .chance {
   min-height: 2lh;
 }
+@media (max-width: 1100px) {
+  .chance {
+    min-height: 3lh;
+  }
+}
 @media (max-width: 720px) {
   .chance {
     min-height: 5lh;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Page } from 'playwright-core';
+import type { Page, Route } from 'playwright-core';
 import { listen } from './listening.ts';
 import { openPiece, openStage, signIn, type Stage } from './stage.ts';
 
@@ -165,13 +165,15 @@ describe('a page that is opened while the studio cannot be reached', () => {
     await page.getByText('This page could not be loaded, since the studio cannot be reached.').waitFor();
     await page.unroute(code);
     const help = '**/assets/HelpDialog-*';
-    await page.route(help, (route) => (route.request().resourceType() === 'fetch' ? route.continue() : route.abort()));
+    const lostAsScript = (route: Route) =>
+      route.request().resourceType() === 'fetch' ? route.continue() : route.abort();
+    await page.route(help, lostAsScript);
     const looked = page.waitForResponse(help);
     await page.getByRole('button', { name: 'Help' }).click();
     await looked;
     const licks = page.getByRole('heading', { name: 'Licks', exact: true });
     await expect(licks.waitFor({ timeout: 1000 })).rejects.toThrow('Timeout');
-    await page.route(code, (route) => (route.request().resourceType() === 'fetch' ? route.continue() : route.abort()));
+    await page.route(code, lostAsScript);
     await page.getByRole('link', { name: 'Licks' }).click();
     await page.getByText('This page could not be loaded.', { exact: true }).waitFor();
     await page.unroute(code);

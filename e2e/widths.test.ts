@@ -72,11 +72,12 @@ test.each(ROLES)(
     const page = await stage.enter(who, { viewport: phone });
     const wrong: [string, number, readonly string[]][] = [];
     const look = async (name: string, width: number) => {
-      let found: readonly string[] = [];
+      const trouble = async () => [...(await overflow(page)), ...(await brokenWords(page))];
+      let found = await trouble();
       // What is drawn anew for a width takes a moment; what stays wrong is.
-      for (let tries = 0; tries === 0 || (tries < 20 && found.length > 0); tries += 1) {
-        if (tries > 0) await page.waitForTimeout(100);
-        found = [...(await overflow(page)), ...(await brokenWords(page))];
+      for (let tries = 1; tries < 20 && found.length > 0; tries += 1) {
+        await page.waitForTimeout(100);
+        found = await trouble();
       }
       if (found.length > 0) wrong.push([name, width, found]);
     };

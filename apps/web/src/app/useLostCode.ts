@@ -28,7 +28,7 @@ export function useLostCode(): void {
         notices.ask('Jam Ledger was renewed since this page was opened.', 'Load it anew', () =>
           window.location.reload(),
         );
-      else if (to !== undefined && to === triedAgain)
+      else if (to === triedAgain)
         notices.ask('This page could not be loaded.', 'Load it anew', () => window.location.assign(to));
       else if (to !== undefined) {
         triedAgain = to;

@@ -279,12 +279,11 @@ thead .of {
   @container (max-width: 46rem) {
     .of,
     .next {
-      position: static;
+      right: auto;
+      z-index: 0;
     }
     thead .of,
     thead .next {
-      position: sticky;
-      right: auto;
       z-index: 2;
     }
   }
